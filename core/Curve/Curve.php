@@ -1,0 +1,168 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Curve;
+
+use Wattage\Core\Curve\Internal\Segment;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Time\Span;
+
+/**
+ * Level over time: keyframes at strictly rising positions, joined by their ramps. Before the first and after the last
+ * keyframe the level stays; without keyframes it is 0 dB.
+ */
+final readonly class Curve
+{
+    public const MAX_KEYFRAMES = 100_000;
+
+    /** @param list<Keyframe> $keyframes positions strictly rising */
+    private function __construct(public array $keyframes)
+    {
+    }
+
+    public static function flat(): self
+    {
+        return new self([]);
+    }
+
+    /**
+     * @param list<Keyframe> $keyframes
+     *
+     * @throws InvalidCurve when not rising, or too many
+     */
+    public static function of(array $keyframes): self
+    {
+        if (\count($keyframes) > self::MAX_KEYFRAMES) {
+            throw InvalidCurve::tooMany(self::MAX_KEYFRAMES);
+        }
+        $previous = -1;
+        foreach ($keyframes as $keyframe) {
+            $keyframe->position > $previous || throw InvalidCurve::notRising($keyframe->position);
+            $previous = $keyframe->position;
+        }
+
+        return new self($keyframes);
+    }
+
+    public function isFlat(): bool
+    {
+        return [] === $this->keyframes;
+    }
+
+    public function levelAt(int $position): Decibels
+    {
+        $i = $this->lastIndexAtOrBefore($position);
+        if (-1 === $i) {
+            return $this->isFlat() ? Decibels::unchanged() : $this->keyframes[0]->level;
+        }
+        $next = $this->keyframes[$i + 1] ?? null;
+
+        return null === $next ? $this->keyframes[$i]->level : (new Segment($this->keyframes[$i], $next))->levelAt($position);
+    }
+
+    /** Index of the keyframe exactly at a position. @throws InvalidCurve when there is none */
+    public function indexOf(int $position): int
+    {
+        $i = $this->lastIndexAtOrBefore($position);
+
+        return $i >= 0 && $this->keyframes[$i]->position === $position ? $i : throw InvalidCurve::noKeyframe($position);
+    }
+
+    public function hasKeyframeAt(int $position): bool
+    {
+        $i = $this->lastIndexAtOrBefore($position);
+
+        return $i >= 0 && $this->keyframes[$i]->position === $position;
+    }
+
+    /** Adds a keyframe without changing the level anywhere. The same curve when one stands there already. */
+    public function withKeyframeAt(int $position): self
+    {
+        if ($this->hasKeyframeAt($position)) {
+            return $this;
+        }
+        $i = $this->lastIndexAtOrBefore($position);
+        $level = $this->levelAt($position);
+        $keyframes = $this->keyframes;
+        $ramp = Ramp::line();
+        if ($i >= 0 && isset($keyframes[$i + 1])) {
+            [$left, $ramp] = (new Segment($keyframes[$i], $keyframes[$i + 1]))->cutAt($position);
+            $keyframes[$i] = $keyframes[$i]->withRamp($left);
+        }
+        array_splice($keyframes, $i + 1, 0, [new Keyframe($position, $level, $ramp)]);
+
+        return self::of($keyframes);
+    }
+
+    /** @throws InvalidCurve when there is no keyframe at $position */
+    public function without(int $position): self
+    {
+        $i = $this->indexOf($position);
+        $keyframes = $this->keyframes;
+        if ($i > 0) {
+            $before = $keyframes[$i - 1]->ramp;
+            $own = $keyframes[$i]->ramp;
+            $keyframes[$i - 1] = $keyframes[$i - 1]->withRamp($before->continuesIn($own) ? $before->joinedWith($own) : $before->whole());
+        }
+        array_splice($keyframes, $i, 1);
+
+        return new self($keyframes);
+    }
+
+    /** Puts $replacement in the place of keyframe number $index; never past its neighbours. @throws InvalidCurve */
+    public function replacing(int $index, Keyframe $replacement): self
+    {
+        $keyframes = $this->keyframes;
+        $keyframes[$index] = $replacement;
+
+        return self::of(array_values($keyframes));
+    }
+
+    /**
+     * The level over a span, as stretches that follow one another without gap.
+     *
+     * @return non-empty-list<Stretch> the first starts at or before $span->from, the last ends at or after $span->to
+     */
+    public function stretchesWithin(Span $span): array
+    {
+        if ($this->isFlat()) {
+            return [Stretch::decibels($span->from, $span->to, 0.0)];
+        }
+        $first = $this->keyframes[0];
+        $last = $this->keyframes[\count($this->keyframes) - 1];
+        $stretches = [];
+        if ($span->from < $first->position) {
+            $stretches[] = Stretch::decibels($span->from, min($first->position, $span->to), $first->level->db);
+        }
+        $n = \count($this->keyframes);
+        for ($i = max(0, $this->lastIndexAtOrBefore($span->from)); $i + 1 < $n && $this->keyframes[$i]->position < $span->to; ++$i) {
+            foreach ((new Segment($this->keyframes[$i], $this->keyframes[$i + 1]))->stretches() as $stretch) {
+                if ($stretch->to > $span->from && $stretch->from < $span->to) {
+                    $stretches[] = $stretch;
+                }
+            }
+        }
+        if ($span->to > $last->position) {
+            $stretches[] = Stretch::decibels(max($last->position, $span->from), $span->to, $last->level->db);
+        }
+
+        return [] === $stretches ? [Stretch::decibels($span->from, $span->to, $last->level->db)] : $stretches;
+    }
+
+    private function lastIndexAtOrBefore(int $position): int
+    {
+        $low = 0;
+        $high = \count($this->keyframes);
+        while ($low < $high) {
+            $middle = ($low + $high) >> 1;
+            if ($this->keyframes[$middle]->position <= $position) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+
+        return $low - 1;
+    }
+}

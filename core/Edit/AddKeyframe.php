@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Time\Timecode;
+use Wattage\Core\Timeline\Mix;
+
+/** Adds a keyframe to a clip; without a level of its own it changes nothing that is heard. */
+final readonly class AddKeyframe implements Edit
+{
+    /** @param int $at timeline samples, within the clip */
+    public function __construct(private string $clip, private int $at, private ?Decibels $level = null)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return "Add keyframe to {$before->clip($this->clip)->name} at ".Timecode::clock($this->at, $before->rate);
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        $clip = $before->clip($this->clip);
+        $position = KeyframeTime::inside($clip, $this->at);
+        $curve = $clip->curve->withKeyframeAt($position);
+        if (null !== $this->level) {
+            $i = $curve->indexOf($position);
+            $curve = $curve->replacing($i, $curve->keyframes[$i]->withLevel($this->level));
+        }
+
+        return $curve === $clip->curve ? $before : $before->withClip($clip->withCurve($curve));
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Mix;
+
+/** Raises or lowers the gain of clips by a difference; silent clips stay silent. */
+final readonly class ChangeClipGain implements Edit
+{
+    /** @param non-empty-list<string> $clips */
+    public function __construct(private array $clips, private Decibels $by)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return 'Change '.Naming::clips($before, $this->clips)." by {$this->by->format()}";
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        foreach ($this->clips as $id) {
+            $clip = $before->clip($id);
+            $gain = $clip->gain->plus($this->by)->atMost(Decibels::MAX_CLIP);
+            $before = $gain->equals($clip->gain) ? $before : $before->withClip($clip->withGain($gain));
+        }
+
+        return $before;
+    }
+}

@@ -1,0 +1,156 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Interchange;
+
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Level\LevelText;
+use Wattage\Core\Problem;
+
+/** Reads the fields of one decoded JSON object, each with its type and limits; errors name the whole path of the field. */
+final readonly class Fields
+{
+    /** Positions beyond this are refused: 200 hours at 96 kHz. */
+    private const MAX_POSITION = 200 * 3600 * 96_000;
+
+    /** @param array<array-key, mixed> $values */
+    private function __construct(private array $values, private string $path)
+    {
+    }
+
+    /** @throws InvalidDocument when $value is not an object */
+    public static function of(mixed $value, string $path = ''): self
+    {
+        if (!\is_array($value) || ([] !== $value && array_is_list($value))) {
+            throw InvalidDocument::wrongType('' === $path ? 'document' : $path, 'an object');
+        }
+
+        return new self($value, $path);
+    }
+
+    public function has(string $name): bool
+    {
+        return \array_key_exists($name, $this->values);
+    }
+
+    /** @throws InvalidDocument when there are fields besides the known ones, which may be typing errors */
+    public function onlyHave(string ...$known): void
+    {
+        foreach (array_keys($this->values) as $name) {
+            \in_array($name, $known, true) || throw InvalidDocument::unknownField($this->path((string) $name));
+        }
+    }
+
+    public function string(string $name, ?string $default = null): string
+    {
+        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+
+        return \is_string($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'text');
+    }
+
+    public function bool(string $name, ?bool $default = null): bool
+    {
+        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+
+        return \is_bool($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'true or false');
+    }
+
+    public function int(string $name, int $min = 0, int $max = self::MAX_POSITION, ?int $default = null): int
+    {
+        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+        if (\is_float($value) && floor($value) === $value && abs($value) < 2 ** 53) {
+            $value = (int) $value; // JSON writers may write 480 as 480.0
+        }
+        if (!\is_int($value) || $value < $min || $value > $max) {
+            throw InvalidDocument::wrongType($this->path($name), \sprintf('a whole number from %d to %d', $min, $max));
+        }
+
+        return $value;
+    }
+
+    public function float(string $name, float $min, float $max, ?float $default = null): float
+    {
+        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+        if ((!\is_int($value) && !\is_float($value)) || !($value >= $min && $value <= $max)) {
+            throw InvalidDocument::wrongType($this->path($name), \sprintf('a number from %s to %s', $min, $max));
+        }
+
+        return (float) $value;
+    }
+
+    /** A level: a number of dB, or text as people type it ("-6 dB", "80%", "silence"). @throws Problem */
+    public function level(string $name, float $limit = Decibels::MAX_CLIP, ?Decibels $default = null): Decibels
+    {
+        $value = $this->values[$name] ?? null;
+        if (null === $value && null !== $default) {
+            return $default;
+        }
+        try {
+            return match (true) {
+                \is_int($value), \is_float($value) => Decibels::of((float) $value)->atMost($limit),
+                \is_string($value) => LevelText::parse($value)->atMost($limit),
+                null === $value => throw InvalidDocument::missing($this->path($name)),
+                default => throw InvalidDocument::wrongType($this->path($name), 'a level: a number of dB or text such as "-6 dB"'),
+            };
+        } catch (\Wattage\Core\Level\InvalidLevel $problem) {
+            throw $problem->about($this->path($name));
+        }
+    }
+
+    /** @return list<self> */
+    public function objects(string $name): array
+    {
+        $objects = [];
+        foreach ($this->list($name) as $i => $value) {
+            $objects[] = self::of($value, $this->path($name)."[{$i}]");
+        }
+
+        return $objects;
+    }
+
+    public function object(string $name): self
+    {
+        return self::of($this->values[$name] ?? throw InvalidDocument::missing($this->path($name)), $this->path($name));
+    }
+
+    /** @return non-empty-list<string> */
+    public function strings(string $name): array
+    {
+        $strings = [];
+        foreach ($this->list($name) as $value) {
+            $strings[] = \is_string($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'a list of texts');
+        }
+
+        return [] === $strings ? throw InvalidDocument::wrongType($this->path($name), 'a list with at least one entry') : $strings;
+    }
+
+    /** @return non-empty-list<int> */
+    public function ints(string $name): array
+    {
+        $ints = [];
+        foreach ($this->list($name) as $value) {
+            $ints[] = \is_int($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'a list of whole numbers');
+        }
+
+        return [] === $ints ? throw InvalidDocument::wrongType($this->path($name), 'a list with at least one entry') : $ints;
+    }
+
+    public function isText(string $name): bool
+    {
+        return \is_string($this->values[$name] ?? null);
+    }
+
+    public function path(string $name): string
+    {
+        return '' === $this->path ? $name : "{$this->path}.{$name}";
+    }
+
+    /** @return list<mixed> */
+    private function list(string $name): array
+    {
+        $value = $this->values[$name] ?? throw InvalidDocument::missing($this->path($name));
+
+        return \is_array($value) && array_is_list($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'a list');
+    }
+}

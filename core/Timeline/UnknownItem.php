@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Timeline;
+
+use Wattage\Core\NamesField;
+use Wattage\Core\Problem;
+
+/** What an edit names is not, or no longer, in the mix. */
+final class UnknownItem extends \DomainException implements Problem
+{
+    use NamesField;
+
+    public static function clip(string $id): self
+    {
+        return new self(\sprintf('Clip %s is not in this mix any more.', $id), 'clip');
+    }
+
+    public static function track(string $id): self
+    {
+        return new self(\sprintf('Track %s is not in this mix any more.', $id), 'track');
+    }
+
+    public static function source(string $id): self
+    {
+        return new self(\sprintf('Source %s is not in this mix.', $id), 'source');
+    }
+}
