@@ -53,7 +53,7 @@ final readonly class Curve
     public function levelAt(int $position): Decibels
     {
         $i = $this->lastIndexAtOrBefore($position);
-        if (-1 === $i) {
+        if ($i < 0) {
             return $this->isFlat() ? Decibels::unchanged() : $this->keyframes[0]->level;
         }
         $next = $this->keyframes[$i + 1] ?? null;
@@ -61,7 +61,11 @@ final readonly class Curve
         return null === $next ? $this->keyframes[$i]->level : (new Segment($this->keyframes[$i], $next))->levelAt($position);
     }
 
-    /** Index of the keyframe exactly at a position. @throws InvalidCurve when there is none */
+    /**
+     * Index of the keyframe exactly at a position.
+     *
+     * @throws InvalidCurve when there is none
+     */
     public function indexOf(int $position): int
     {
         $i = $this->lastIndexAtOrBefore($position);
@@ -110,7 +114,11 @@ final readonly class Curve
         return new self($keyframes);
     }
 
-    /** Puts $replacement in the place of keyframe number $index; never past its neighbours. @throws InvalidCurve */
+    /**
+     * Puts $replacement in the place of keyframe number $index; never past its neighbours.
+     *
+     * @throws InvalidCurve
+     */
     public function replacing(int $index, Keyframe $replacement): self
     {
         $keyframes = $this->keyframes;

@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Curve;
 
+use DomainException;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
-final class InvalidCurve extends \DomainException implements Problem
+final class InvalidCurve extends DomainException implements Problem
 {
     use NamesField;
 

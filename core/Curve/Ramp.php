@@ -14,11 +14,11 @@ namespace Wattage\Core\Curve;
 final readonly class Ramp
 {
     /**
-     * @param float $easeOut    part of the S spent leaving the first keyframe, 0…1
-     * @param float $easeIn     part of the S spent arriving at the second, 0…1; both together at most 1
+     * @param float $easeOut part of the S spent leaving the first keyframe, 0…1
+     * @param float $easeIn part of the S spent arriving at the second, 0…1; both together at most 1
      * @param float $windowFrom where in the S this ramp starts, 0…1
-     * @param float $windowTo   where in the S this ramp ends, $windowFrom…1
-     * @param float $tilt       straight part of a smooth ramp's rise, dB
+     * @param float $windowTo where in the S this ramp ends, $windowFrom…1
+     * @param float $tilt straight part of a smooth ramp's rise, dB
      */
     private function __construct(
         public RampKind $kind,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Curve;
 
+use Closure;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 
@@ -21,16 +22,16 @@ final readonly class RangeChange
     private const SHORTEST = 4;
 
     /**
-     * @param float $by     difference in dB, finite
-     * @param int   $ramp   length of each ramp in samples, ≥ 0; shortened where $bounds leaves less room
-     * @param bool  $inside whether the ramps lie within the range instead of around it
+     * @param float $by difference in dB, finite
+     * @param int $ramp length of each ramp in samples, ≥ 0; shortened where $bounds leaves less room
+     * @param bool $inside whether the ramps lie within the range instead of around it
      */
     public function __construct(private float $by, private int $ramp, private bool $inside = false)
     {
     }
 
     /**
-     * @param Span $range  what is selected, in the curve's time
+     * @param Span $range what is selected, in the curve's time
      * @param Span $bounds what of the curve can be heard: the clip's part of its source, or the timeline
      *
      * @throws InvalidCurve when the range misses the bounds or a keyframe would rise above +24 dB
@@ -101,12 +102,12 @@ final readonly class RangeChange
     /**
      * Adds one of the two ramps over [$from, $to], both ends included.
      *
-     * @param list<Keyframe>         $keyframes
-     * @param \Closure(float): float $share     from the way up the S, 0…1, to the part of the difference reached there
+     * @param list<Keyframe> $keyframes
+     * @param Closure(float): float $share from the way up the S, 0…1, to the part of the difference reached there
      *
      * @return list<Keyframe>
      */
-    private function sloped(array $keyframes, int $from, int $to, \Closure $share): array
+    private function sloped(array $keyframes, int $from, int $to, Closure $share): array
     {
         $zone = array_keys(array_filter($keyframes, static fn (Keyframe $k): bool => $k->position >= $from && $k->position <= $to));
         $along = static fn (int $i): float => $from === $to ? 0.0 : ($keyframes[$i]->position - $from) / ($to - $from);
@@ -125,8 +126,8 @@ final readonly class RangeChange
         return array_values($result);
     }
 
-    /** @param \Closure(float): float $share */
-    private function addedAt(int $from, int $to, float $x, bool $smooth, \Closure $share): float
+    /** @param Closure(float): float $share */
+    private function addedAt(int $from, int $to, float $x, bool $smooth, Closure $share): float
     {
         if ($from === $to) {
             return $this->by; // no room for a ramp: the difference is there at once
@@ -136,11 +137,11 @@ final readonly class RangeChange
     }
 
     /**
-     * @param list<Keyframe>      $keyframes
-     * @param list<int>           $zone      indices of the keyframes of one ramp
-     * @param \Closure(int): float $along     way along the ramp of a keyframe, 0…1
+     * @param list<Keyframe> $keyframes
+     * @param list<int> $zone indices of the keyframes of one ramp
+     * @param Closure(int): float $along way along the ramp of a keyframe, 0…1
      */
-    private function isSmoothOver(array $keyframes, array $zone, \Closure $along): bool
+    private function isSmoothOver(array $keyframes, array $zone, Closure $along): bool
     {
         foreach (\array_slice($zone, 0, -1) as $i) {
             $ramp = $keyframes[$i]->ramp;

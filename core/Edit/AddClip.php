@@ -16,9 +16,9 @@ final readonly class AddClip implements Edit
 {
     /**
      * @param Source $source taken into the mix when it is not there yet
-     * @param int    $at     timeline samples
-     * @param int    $in     source samples
-     * @param int    $length samples; at most what the source has after $in
+     * @param int $at timeline samples
+     * @param int $in source samples
+     * @param int $length samples; at most what the source has after $in
      */
     public function __construct(private string $track, private string $clip, private Source $source, private int $at, private int $in, private int $length)
     {

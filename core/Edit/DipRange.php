@@ -14,9 +14,9 @@ final readonly class DipRange implements Edit
 {
     /**
      * @param non-empty-list<string> $clips those that the range does not touch are left alone
-     * @param Span                   $range timeline samples
-     * @param Decibels               $by    finite
-     * @param int                    $ramp  samples
+     * @param Span $range timeline samples
+     * @param Decibels $by finite
+     * @param int $ramp samples
      */
     public function __construct(private array $clips, private Span $range, private Decibels $by, private int $ramp, private bool $inside)
     {

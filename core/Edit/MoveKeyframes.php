@@ -6,7 +6,6 @@ namespace Wattage\Core\Edit;
 
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\InvalidCurve;
-use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
@@ -16,8 +15,8 @@ final readonly class MoveKeyframes implements Edit
 {
     /**
      * @param non-empty-list<int> $keyframes their source positions
-     * @param int                 $later     samples; negative is earlier
-     * @param Decibels            $by        finite
+     * @param int $later samples; negative is earlier
+     * @param Decibels $by finite
      */
     public function __construct(private string $clip, private array $keyframes, private int $later, private Decibels $by)
     {

@@ -14,8 +14,8 @@ use Wattage\Core\Timeline\Mix;
 final readonly class SetKeyframe implements Edit
 {
     /**
-     * @param int  $keyframe which one: its source position
-     * @param ?int $at       new timeline position; null keeps it
+     * @param int $keyframe which one: its source position
+     * @param ?int $at new timeline position; null keeps it
      */
     public function __construct(private string $clip, private int $keyframe, private ?int $at = null, private ?Decibels $level = null, private ?Ramp $ramp = null)
     {

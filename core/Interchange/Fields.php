@@ -79,7 +79,11 @@ final readonly class Fields
         return (float) $value;
     }
 
-    /** A level: a number of dB, or text as people type it ("-6 dB", "80%", "silence"). @throws Problem */
+    /**
+     * A level: a number of dB, or text as people type it ("-6 dB", "80%", "silence").
+     *
+     * @throws Problem
+     */
     public function level(string $name, float $limit = Decibels::MAX_CLIP, ?Decibels $default = null): Decibels
     {
         $value = $this->values[$name] ?? null;

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Interchange;
 
+use DomainException;
+use Throwable;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
-final class InvalidDocument extends \DomainException implements Problem
+final class InvalidDocument extends DomainException implements Problem
 {
     use NamesField;
 
@@ -41,7 +43,7 @@ final class InvalidDocument extends \DomainException implements Problem
         return new self(\sprintf('This is not JSON: %s.', $reason));
     }
 
-    public static function at(string $field, \Throwable $problem): self
+    public static function at(string $field, Throwable $problem): self
     {
         return new self($problem->getMessage(), $field);
     }

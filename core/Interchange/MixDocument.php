@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Interchange;
 
+use Closure;
+use JsonException;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
@@ -28,7 +30,7 @@ final class MixDocument
     {
         try {
             return self::fromArray(json_decode($json, true, 32, \JSON_THROW_ON_ERROR));
-        } catch (\JsonException $reason) {
+        } catch (JsonException $reason) {
             throw InvalidDocument::notJson($reason->getMessage());
         }
     }
@@ -196,11 +198,11 @@ final class MixDocument
     /**
      * @template T
      *
-     * @param \Closure(): T $make
+     * @param Closure(): T $make
      *
      * @return T
      */
-    private static function located(Fields $fields, \Closure $make): mixed
+    private static function located(Fields $fields, Closure $make): mixed
     {
         try {
             return $make();

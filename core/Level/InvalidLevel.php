@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Level;
 
+use DomainException;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
-final class InvalidLevel extends \DomainException implements Problem
+final class InvalidLevel extends DomainException implements Problem
 {
     use NamesField;
 

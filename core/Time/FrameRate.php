@@ -23,7 +23,11 @@ enum FrameRate: string
         return self::tryFrom($name) ?? throw InvalidTime::unknownFrameRate($name);
     }
 
-    /** Frames per second as a fraction. @return array{int, int} numerator, denominator */
+    /**
+     * Frames per second as a fraction.
+     *
+     * @return array{int, int} numerator, denominator
+     */
     public function fraction(): array
     {
         return match ($this) {

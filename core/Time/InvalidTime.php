@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Time;
 
+use DomainException;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
-final class InvalidTime extends \DomainException implements Problem
+final class InvalidTime extends DomainException implements Problem
 {
     use NamesField;
 

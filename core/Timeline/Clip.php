@@ -18,8 +18,8 @@ final readonly class Clip
     public string $name;
 
     /**
-     * @param int $at     where it starts on the timeline, samples ≥ 0
-     * @param int $in     where it starts in its source, samples ≥ 0
+     * @param int $at where it starts on the timeline, samples ≥ 0
+     * @param int $in where it starts in its source, samples ≥ 0
      * @param int $length samples > 0
      *
      * @throws InvalidMix

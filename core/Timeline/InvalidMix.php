@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Timeline;
 
+use DomainException;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
-final class InvalidMix extends \DomainException implements Problem
+final class InvalidMix extends DomainException implements Problem
 {
     use NamesField;
 
@@ -60,7 +61,6 @@ final class InvalidMix extends \DomainException implements Problem
     {
         return new self(\sprintf('A mix lasts at most %d hours.', Mix::MAX_HOURS), $field);
     }
-
 
     public static function tooMany(string $what, int $limit): self
     {

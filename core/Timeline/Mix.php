@@ -15,9 +15,9 @@ final readonly class Mix
     public const MAX_CLIPS = 20_000;
 
     /**
-     * @param int                   $rate    samples per second of every position in the mix
+     * @param int $rate samples per second of every position in the mix
      * @param array<string, Source> $sources by id
-     * @param array<string, Track>  $tracks  by id, in their order on screen
+     * @param array<string, Track> $tracks by id, in their order on screen
      */
     private function __construct(public int $rate, public FrameRate $frameRate, public array $sources, public array $tracks)
     {
@@ -30,7 +30,7 @@ final readonly class Mix
 
     /**
      * @param list<Source> $sources
-     * @param list<Track>  $tracks
+     * @param list<Track> $tracks
      *
      * @throws InvalidMix|UnknownItem when ids repeat, a clip names no source, or reaches past it
      */
@@ -86,7 +86,11 @@ final readonly class Mix
         return $this->trackOf($id)->clips[$id];
     }
 
-    /** The track that holds a clip. @throws UnknownItem */
+    /**
+     * The track that holds a clip.
+     *
+     * @throws UnknownItem
+     */
     public function trackOf(string $clip): Track
     {
         foreach ($this->tracks as $track) {
@@ -108,7 +112,11 @@ final readonly class Mix
         return false;
     }
 
-    /** Adds a track at the end, or replaces the one with its id. @throws InvalidMix|UnknownItem */
+    /**
+     * Adds a track at the end, or replaces the one with its id.
+     *
+     * @throws InvalidMix|UnknownItem
+     */
     public function withTrack(Track $track): self
     {
         $known = $this->tracks[$track->id]->clips ?? [];
@@ -130,7 +138,11 @@ final readonly class Mix
         return new self($this->rate, $this->frameRate, $this->sources, array_diff_key($this->tracks, [$id => true]));
     }
 
-    /** Puts a track in another place of the order. @throws UnknownItem */
+    /**
+     * Puts a track in another place of the order.
+     *
+     * @throws UnknownItem
+     */
     public function withTrackAt(string $id, int $place): self
     {
         $track = $this->track($id);
@@ -140,7 +152,11 @@ final readonly class Mix
         return new self($this->rate, $this->frameRate, $this->sources, array_column($others, null, 'id'));
     }
 
-    /** Replaces a clip where it is. @throws InvalidMix|UnknownItem */
+    /**
+     * Replaces a clip where it is.
+     *
+     * @throws InvalidMix|UnknownItem
+     */
     public function withClip(Clip $clip): self
     {
         return $this->withTrack($this->trackOf($clip->id)->withClip($clip));

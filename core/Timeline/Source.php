@@ -13,9 +13,9 @@ final readonly class Source
     public string $name;
 
     /**
-     * @param int      $length   samples at the mix rate, > 0
-     * @param int      $channels 1 or 2
-     * @param Decibels $gain     applies to every use of the source
+     * @param int $length samples at the mix rate, > 0
+     * @param int $channels 1 or 2
+     * @param Decibels $gain applies to every use of the source
      *
      * @throws InvalidMix
      */

@@ -13,7 +13,7 @@ final readonly class Track
     public string $name;
 
     /**
-     * @param float                $pan   −1 left … 1 right
+     * @param float $pan −1 left … 1 right
      * @param array<string, Clip> $clips by id
      *
      * @throws InvalidMix

@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Timeline;
 
+use DomainException;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
 /** What an edit names is not, or no longer, in the mix. */
-final class UnknownItem extends \DomainException implements Problem
+final class UnknownItem extends DomainException implements Problem
 {
     use NamesField;
 

@@ -41,7 +41,11 @@ final readonly class Segment
         return Decibels::of($this->first->level->db + $this->riseAt($x));
     }
 
-    /** The ramps left and right of a cut, such that both halves together sound as the whole did. @return array{Ramp, Ramp} */
+    /**
+     * The ramps left and right of a cut, such that both halves together sound as the whole did.
+     *
+     * @return array{Ramp, Ramp}
+     */
     public function cutAt(int $position): array
     {
         $ramp = $this->first->ramp;

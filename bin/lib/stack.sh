@@ -1,0 +1,200 @@
+# A private PostgreSQL cluster, php-fpm, nginx and workers, all on loopback, all with their files under one directory.
+#
+#   stack_start DIR HTTP_PORT WORKERS   starts what does not run; writes DIR/env
+#   stack_stop DIR                      ends all that was started there
+
+PG_BIN=/usr/lib/postgresql/15/bin
+
+# Servers do not run as root. The database must be able to reach its directory, and the app its code; where a private
+# directory above prevents that, the database moves to /var/tmp and the app stays with the caller's account.
+pg_user() { if [ "$(id -u)" = 0 ]; then echo postgres; else id -un; fi; }
+app_user() {
+  if [ "$(id -u)" != 0 ]; then id -un; return; fi
+  if runuser -u www-data -- test -r "$ROOT/composer.json" && runuser -u www-data -- test -x "$1"; then echo www-data; else echo root; fi
+}
+run_as() { local user=$1; shift; if [ "$(id -un)" = "$user" ]; then "$@"; else runuser -u "$user" -- "$@"; fi; }
+
+free_port() { php -r '$s = stream_socket_server("tcp://127.0.0.1:0"); echo explode(":", stream_socket_get_name($s, false))[1];'; }
+
+pg_dir() {
+  local dir=$1
+  mkdir -p "$dir"
+  if run_as "$(pg_user)" test -x "$dir"; then echo "$dir/pg"; else echo "/var/tmp/wattage-$(echo "$dir" | sha256sum | cut -c1-12)"; fi
+}
+
+# database_start DIR  Starts the cluster, made on first use, and exports PGHOST, PGPORT, PGUSER, PGPASSWORD.
+database_start() {
+  local dir=$1 data user
+  data=$(pg_dir "$dir") user=$(pg_user)
+  mkdir -p "$dir/run"
+  if [ ! -s "$dir/secrets" ]; then
+    (umask 077; printf 'DB_PASSWORD=%s\nWATTAGE_SECRET=%s\n' "$(openssl rand -hex 16)" "$(openssl rand -hex 32)" >"$dir/secrets")
+  fi
+  . "$dir/secrets"
+  if [ ! -s "$data/PG_VERSION" ]; then
+    rm -rf "$data"; install -d -m 700 "$data"
+    printf '%s' "$DB_PASSWORD" >"$data.pw"
+    [ "$(id -u)" = 0 ] && chown "$user" "$data" "$data.pw"
+    chmod 600 "$data.pw"
+    run_as "$user" "$PG_BIN/initdb" -D "$data" -U wattage -A scram-sha-256 --pwfile="$data.pw" -E UTF8 --locale=C.UTF-8 >"$dir/run/initdb.log" 2>&1 || { cat "$dir/run/initdb.log"; return 1; }
+    rm -f "$data.pw"
+    [ -n "${PG_TEST_SPEED:-}" ] && printf 'fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n' | run_as "$user" tee -a "$data/postgresql.conf" >/dev/null
+  fi
+  if ! run_as "$user" "$PG_BIN/pg_ctl" -D "$data" status >/dev/null 2>&1; then
+    PGPORT=$(free_port)
+    run_as "$user" "$PG_BIN/pg_ctl" -D "$data" -w -s -l "$data/server.log" -o "-p $PGPORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=128MB -c max_connections=60" start
+    echo "$PGPORT" >"$dir/run/pg.port"
+  fi
+  PGHOST=127.0.0.1 PGPORT=$(cat "$dir/run/pg.port") PGUSER=wattage PGPASSWORD=$DB_PASSWORD
+  export PGHOST PGPORT PGUSER PGPASSWORD
+}
+
+database_stop() {
+  local data; data=$(pg_dir "$1")
+  [ -s "$data/PG_VERSION" ] && run_as "$(pg_user)" "$PG_BIN/pg_ctl" -D "$data" -m fast -s stop >/dev/null 2>&1
+  return 0
+}
+
+# app_env DIR DATABASE  Exports what the application reads from its environment.
+app_env() {
+  local dir=$1 database=$2
+  . "$dir/secrets"
+  export APP_ENV="${APP_ENV:-prod}" APP_DEBUG=0 WATTAGE_SECRET WATTAGE_VAR="$dir" WATTAGE_STORAGE="$dir/storage" WATTAGE_LOG="$dir/log/app.log"
+  export DATABASE_URL="postgresql://$PGUSER:$PGPASSWORD@$PGHOST:$PGPORT/$database?serverVersion=15&charset=utf8"
+  export SESSION_DSN="pgsql:host=$PGHOST;port=$PGPORT;dbname=$database;user=$PGUSER;password=$PGPASSWORD"
+  export MESSENGER_DSN=doctrine://default
+}
+
+php_cli=(php -d opcache.enable_cli=1 -d opcache.jit_buffer_size=64M -d opcache.jit=tracing -d opcache.file_update_protection=0 -d memory_limit=128M)
+
+app_prepare() {
+  local dir=$1 user; user=$(app_user "$1")
+  mkdir -p "$dir/storage" "$dir/log" "$dir/cache" "$dir/run/nginx"
+  rm -rf "$dir/cache/$APP_ENV"
+  [ "$(id -u)" = 0 ] && [ "$user" != root ] && chown -R "$user" "$dir/storage" "$dir/log" "$dir/cache"
+  run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" cache:warmup -q
+  run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" doctrine:migrations:migrate -q -n --allow-no-migration
+  run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" messenger:setup-transports -q
+}
+
+fpm_config() {
+  local dir=$1 user=$2 name
+  cat <<EOF
+[global]
+pid = $dir/run/fpm.pid
+error_log = $dir/log/fpm.log
+daemonize = yes
+[app]
+listen = $dir/run/fpm.sock
+listen.mode = 0666
+pm = static
+pm.max_children = 6
+pm.max_requests = 2000
+php_admin_value[memory_limit] = 256M
+php_admin_value[post_max_size] = 20M
+php_admin_value[opcache.jit] = tracing
+php_admin_value[opcache.max_accelerated_files] = 20000
+php_admin_flag[expose_php] = off
+catch_workers_output = yes
+EOF
+  [ "$(id -u)" = 0 ] && printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"
+  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL SESSION_DSN MESSENGER_DSN PATH; do
+    printf 'env[%s] = "%s"\n' "$name" "${!name}"
+  done
+}
+
+nginx_config() {
+  local dir=$1 port=$2 user=$3
+  [ "$(id -u)" = 0 ] && echo "user $user $(id -gn "$user");"
+  cat <<EOF
+worker_processes 2;
+pid $dir/run/nginx.pid;
+error_log $dir/log/nginx.log warn;
+events { worker_connections 512; }
+http {
+  include /etc/nginx/mime.types;
+  types { font/woff2 woff2; }
+  default_type application/octet-stream;
+  access_log off;
+  server_tokens off;
+  sendfile on;
+  client_max_body_size 20m;
+  client_body_temp_path $dir/run/nginx/body;
+  fastcgi_temp_path $dir/run/nginx/fastcgi;
+  proxy_temp_path $dir/run/nginx/proxy;
+  gzip on;
+  gzip_comp_level 5;
+  gzip_min_length 1000;
+  gzip_types text/css application/javascript application/json application/problem+json image/svg+xml application/octet-stream;
+  server {
+    listen 127.0.0.1:$port;
+    root $ROOT/web/dist;
+    add_header X-Content-Type-Options nosniff always;
+    add_header Referrer-Policy same-origin always;
+    add_header Cross-Origin-Opener-Policy same-origin always;
+    add_header Content-Security-Policy "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always;
+    location = /index.html { add_header Cache-Control no-cache; add_header Content-Security-Policy "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always; }
+    location /assets/ { expires 1y; try_files \$uri =404; }
+    location /api {
+      include /etc/nginx/fastcgi_params;
+      fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
+      fastcgi_param SCRIPT_NAME /index.php;
+      fastcgi_param DOCUMENT_ROOT $ROOT/public;
+      fastcgi_pass unix:$dir/run/fpm.sock;
+      fastcgi_buffers 16 64k;
+      fastcgi_buffer_size 32k;
+      fastcgi_read_timeout 120s;
+    }
+    location ~ /\\. { deny all; }
+    location / { try_files \$uri /index.html; }
+  }
+}
+EOF
+}
+
+web_start() {
+  local dir=$1 port=$2 user; user=$(app_user "$1")
+  fpm_config "$dir" "$user" >"$dir/run/fpm.conf"
+  nginx_config "$dir" "$port" "$user" >"$dir/run/nginx.conf"
+  local root_flag=(); [ "$(id -u)" = 0 ] && root_flag=(-R)
+  /usr/sbin/php-fpm8.2 "${root_flag[@]}" -y "$dir/run/fpm.conf" \
+    -d opcache.enable=1 -d opcache.memory_consumption=192 -d opcache.jit_buffer_size=64M -d opcache.validate_timestamps=0 -d opcache.file_update_protection=0 -d realpath_cache_size=4M -d realpath_cache_ttl=600 2>>"$dir/log/fpm.log"
+  /usr/sbin/nginx -c "$dir/run/nginx.conf" -p "$dir/run" -e "$dir/log/nginx.log"
+}
+
+# A worker that ends, for whatever reason, is started again.
+worker_start() {
+  local dir=$1 number=$2 user; user=$(app_user "$1")
+  (
+    trap - INT TERM EXIT
+    exec setsid bash -c '
+      trap "kill \$child 2>/dev/null; exit 0" TERM INT
+      while :; do "$@" & child=$!; wait $child; sleep 0.3; done
+    ' worker $([ "$(id -un)" = "$user" ] || echo runuser -u "$user" --) "${php_cli[@]}" "$ROOT/bin/console" messenger:consume work -q --sleep=0.2 --time-limit=3600 --memory-limit=100M --keepalive=5
+  ) >>"$dir/log/worker.log" 2>&1 &
+  echo $! >"$dir/run/worker-$number.pid"
+}
+
+stack_stop() {
+  local dir=$1 file pid
+  for file in "$dir"/run/worker-*.pid; do
+    [ -s "$file" ] && kill -TERM -- "-$(cat "$file")" 2>/dev/null
+    rm -f "$file"
+  done
+  for file in nginx fpm; do
+    pid=$(cat "$dir/run/$file.pid" 2>/dev/null) && [ -n "$pid" ] && kill -QUIT "$pid" 2>/dev/null
+    for _ in 1 2 3 4 5 6 7 8 9 10; do [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null && sleep 0.1; done
+    [ -n "$pid" ] && kill -TERM "$pid" 2>/dev/null
+    rm -f "$dir/run/$file.pid"
+  done
+  database_stop "$dir"
+}
+
+port_is_free() { php -r 'exit(@fsockopen("127.0.0.1", (int) $argv[1], $e, $m, 0.3) ? 1 : 0);' "$1"; }
+
+wait_for() {
+  local url=$1
+  for _ in $(seq 1 100); do php -r 'exit(false === @file_get_contents($argv[1], false, stream_context_create(["http" => ["ignore_errors" => true, "timeout" => 2]])) ? 1 : 0);' "$url" && return; sleep 0.1; done
+  echo "Nothing answers at $url. See the logs." >&2
+  return 1
+}

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Render;
+
+use Wattage\Core\Signal\PcmFormat;
+
+/** Where the renderer gets the sound of a source from. */
+interface PcmSource
+{
+    public function format(): PcmFormat;
+
+    /** @return string the bytes of exactly $frames frames from frame $from; zeros past the end */
+    public function read(int $from, int $frames): string;
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Render;
+
+use Generator;
+use RuntimeException;
+use Wattage\Core\Signal\SampleEncoder;
+use Wattage\Core\Signal\SampleFormat;
+use Wattage\Core\Signal\WavHeader;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Mix;
+
+/** The whole programme as a WAV file. */
+final readonly class WavRender
+{
+    /** @param array<string, PcmSource> $sources by source id */
+    public function __construct(private Mix $mix, private array $sources, private SampleFormat $format)
+    {
+    }
+
+    /**
+     * @param resource $stream gets the file
+     *
+     * @return Generator<float> how much is done, 0…1, as it goes
+     */
+    public function writeTo(mixed $stream): Generator
+    {
+        $length = $this->mix->length();
+        $this->write($stream, WavHeader::delivery($this->format, $this->mix->rate, $length));
+        if (0 === $length) {
+            return;
+        }
+        $encoder = new SampleEncoder($this->format);
+        foreach ((new Renderer($this->mix, $this->sources))->render(Span::of(0, $length)) as $from => $samples) {
+            $this->write($stream, $encoder->encode($samples));
+            yield min(1.0, ($from + Renderer::PIECE) / $length);
+        }
+    }
+
+    /** @param resource $stream */
+    private function write(mixed $stream, string $bytes): void
+    {
+        fwrite($stream, $bytes) === \strlen($bytes) || throw new RuntimeException('The file cannot be written: the disk may be full.');
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Entity;
+
+use DateTimeImmutable;
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Wattage\Core\Signal\SampleFormat;
+
+/** A rendered file to hand over. */
+#[ORM\Entity, ORM\Table(name: 'delivery')]
+class Delivery
+{
+    #[ORM\Id, ORM\Column(type: 'uuid')]
+    public readonly Uuid $id;
+
+    /** Bytes of the finished file; NULL before. */
+    #[ORM\Column(type: Types::BIGINT, nullable: true)]
+    public ?int $size = null;
+
+    #[ORM\Column]
+    public readonly DateTimeImmutable $createdAt;
+
+    #[ORM\OneToOne(cascade: ['persist']), ORM\JoinColumn(nullable: false)]
+    public readonly Job $job;
+
+    /** @param int $revision number of the revision rendered */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
+        public readonly Project $project,
+        #[ORM\Column]
+        public readonly int $revision,
+        #[ORM\Column(length: 10)]
+        public readonly SampleFormat $format,
+    ) {
+        $this->id = Uuid::v7();
+        $this->createdAt = new DateTimeImmutable();
+        $this->job = new Job(JobKind::Render);
+    }
+
+    public function path(): string
+    {
+        return "deliveries/{$this->id}.wav";
+    }
+}

@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Entity;
+
+use DateTimeImmutable;
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\Common\Collections\Collection;
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+
+/** A programme that people work on together. Deleting only hides it, so that there is a way back. */
+#[ORM\Entity, ORM\Table(name: 'project')]
+class Project
+{
+    #[ORM\Id, ORM\Column(type: 'uuid')]
+    public readonly Uuid $id;
+
+    /** Number of the revision that is the present state. */
+    #[ORM\Column]
+    public int $head = 0;
+
+    /** Highest revision number given out. */
+    #[ORM\Column]
+    public int $lastRevision = 0;
+
+    #[ORM\Column]
+    public readonly DateTimeImmutable $createdAt;
+
+    #[ORM\Column]
+    public DateTimeImmutable $changedAt;
+
+    /** NULL while it is not deleted. */
+    #[ORM\Column(nullable: true)]
+    public ?DateTimeImmutable $deletedAt = null;
+
+    /** @var Collection<int, Membership> */
+    #[ORM\OneToMany(targetEntity: Membership::class, mappedBy: 'project', cascade: ['persist'])]
+    private Collection $members;
+
+    public function __construct(
+        #[ORM\Column(length: 200)]
+        public string $name,
+        User $owner,
+    ) {
+        $this->id = Uuid::v7();
+        $this->createdAt = $this->changedAt = new DateTimeImmutable();
+        $this->members = new ArrayCollection();
+        $this->share($owner, Role::Owner);
+    }
+
+    public function share(User $user, Role $role): void
+    {
+        foreach ($this->members as $member) {
+            if ($member->user->id->equals($user->id)) {
+                $member->role = $role;
+
+                return;
+            }
+        }
+        $this->members->add(new Membership($this, $user, $role));
+    }
+
+    public function roleOf(User $user): ?Role
+    {
+        foreach ($this->members as $member) {
+            if ($member->user->id->equals($user->id)) {
+                return $member->role;
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Entity;
+
+use DateTimeImmutable;
+use Doctrine\DBAL\Types\Types;
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Media\AudioFacts;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Source as MixSource;
+
+/** A file brought in: as it was sent, and, once measured, the sound it holds. */
+#[ORM\Entity, ORM\Table(name: 'source'), ORM\Index(columns: ['project_id', 'sha256'])]
+class Source
+{
+    #[ORM\Id, ORM\Column(type: 'uuid')]
+    public readonly Uuid $id;
+
+    #[ORM\Column(length: 10)]
+    public SourceState $state = SourceState::Uploading;
+
+    /** Bytes received so far. */
+    #[ORM\Column(type: Types::BIGINT)]
+    public int $received = 0;
+
+    /** Why it was refused, as a sentence for people; NULL unless refused. */
+    #[ORM\Column(type: Types::TEXT, nullable: true)]
+    public ?string $problem = null;
+
+    /** Of the file as sent, hexadecimal; NULL before analysis. */
+    #[ORM\Column(length: 64, nullable: true)]
+    public ?string $sha256 = null;
+
+    /** Container and codec as ffprobe names them; NULL before analysis. */
+    #[ORM\Column(length: 80, nullable: true)]
+    public ?string $format = null;
+
+    /** Samples per second in the file; NULL before analysis. */
+    #[ORM\Column(nullable: true)]
+    public ?int $fileRate = null;
+
+    /** 1 or 2; NULL before analysis. */
+    #[ORM\Column(nullable: true)]
+    public ?int $channels = null;
+
+    /** Bits per sample of the internal PCM, 16 or 24; NULL before analysis. */
+    #[ORM\Column(nullable: true)]
+    public ?int $bits = null;
+
+    /** Length in samples at the mix rate; NULL before analysis. */
+    #[ORM\Column(type: Types::BIGINT, nullable: true)]
+    public ?int $frames = null;
+
+    /** Highest sample, dBFS; NULL before analysis, −200 for silence. */
+    #[ORM\Column(nullable: true)]
+    public ?float $peakDbfs = null;
+
+    #[ORM\Column]
+    public readonly DateTimeImmutable $createdAt;
+
+    #[ORM\OneToOne, ORM\JoinColumn(onDelete: 'SET NULL')]
+    public ?Job $job = null;
+
+    /**
+     * @param string $name file name as sent, without path
+     * @param int $size bytes announced
+     */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
+        public readonly Project $project,
+        #[ORM\Column(length: 200)]
+        public readonly string $name,
+        #[ORM\Column(type: Types::BIGINT)]
+        public readonly int $size,
+    ) {
+        $this->id = Uuid::v7();
+        $this->createdAt = new DateTimeImmutable();
+    }
+
+    /** The one moment in which it becomes usable. */
+    public function becomeReady(AudioFacts $facts, int $frames, float $peak, string $sha256): void
+    {
+        $this->format = $facts->format;
+        $this->fileRate = $facts->rate;
+        $this->channels = $facts->channels;
+        $this->bits = $facts->bits;
+        $this->frames = $frames;
+        $this->peakDbfs = $peak > 0.0 ? 20.0 * log10($peak) : -200.0;
+        $this->sha256 = $sha256;
+        $this->problem = null;
+        $this->state = SourceState::Ready;
+    }
+
+    public function refuse(string $problem): void
+    {
+        $this->problem = $problem;
+        $this->state = SourceState::Refused;
+    }
+
+    /** As the mix sees it; null before it is ready. */
+    public function toMixSource(): ?MixSource
+    {
+        return SourceState::Ready === $this->state && null !== $this->frames && null !== $this->channels
+            ? new MixSource((string) $this->id, $this->name, $this->frames, $this->channels, Decibels::unchanged())
+            : null;
+    }
+}

@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpFoundation\HeaderUtils;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
+use Symfony\Component\HttpKernel\Exception\HttpException;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Messenger\MessageBusInterface;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Delivery;
+use Wattage\App\Entity\JobState;
+use Wattage\App\Entity\Role;
+use Wattage\App\Job\RunJob;
+use Wattage\App\Media\MediaStore;
+use Wattage\App\Project\History;
+use Wattage\App\Project\ProjectAccess;
+use Wattage\Core\Interchange\InvalidDocument;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Signal\SampleFormat;
+
+/** Rendering the programme to a file, and fetching it. */
+final readonly class DeliveryController
+{
+    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private MessageBusInterface $bus, private MediaStore $store)
+    {
+    }
+
+    #[Route('/api/projects/{id}/deliveries', methods: 'GET')]
+    public function list(Uuid $id): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $deliveries = $this->entities->getRepository(Delivery::class)->findBy(['project' => $project], ['createdAt' => 'DESC'], 50);
+
+        return new JsonResponse(['deliveries' => array_map($this->view(...), $deliveries)]);
+    }
+
+    #[Route('/api/projects/{id}/deliveries', methods: 'POST')]
+    public function render(Uuid $id, Request $request): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Editor);
+        $format = SampleFormat::tryFrom(Body::of($request)->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
+        if (0 === MixDocument::fromArray($this->history->head($project)->mix)->length()) {
+            throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
+        }
+        $delivery = new Delivery($project, $project->head, $format);
+        $this->entities->persist($delivery);
+        $this->entities->flush();
+        $this->bus->dispatch(new RunJob((string) $delivery->job->id));
+
+        return new JsonResponse($this->view($delivery), 202);
+    }
+
+    #[Route('/api/deliveries/{id}', methods: 'DELETE')]
+    public function cancel(Uuid $id): JsonResponse
+    {
+        $delivery = $this->access->delivery($id, Role::Editor);
+        $job = $delivery->job;
+        if (!$job->state->isOver()) {
+            $job->cancelRequested = true;
+            $job->state = JobState::Waiting === $job->state ? JobState::Cancelled : $job->state;
+            $this->entities->flush();
+        }
+
+        return new JsonResponse($this->view($delivery));
+    }
+
+    #[Route('/api/deliveries/{id}/file', methods: 'GET')]
+    public function file(Uuid $id): Response
+    {
+        $delivery = $this->access->delivery($id, Role::Viewer);
+        JobState::Done === $delivery->job->state || throw new ConflictHttpException('This delivery is not finished.');
+        $this->store->has($delivery->path()) || throw new NotFoundHttpException('The file is gone. Render it again.');
+        $stream = $this->store->open($delivery->path());
+        $response = new StreamedResponse(static function () use ($stream): void {
+            fpassthru($stream);
+        });
+        $name = $this->fileName($delivery);
+        $response->headers->set('Content-Type', 'audio/wav');
+        $response->headers->set('Content-Length', (string) $delivery->size);
+        $response->headers->set('Content-Disposition', HeaderUtils::makeDisposition('attachment', $name, (string) preg_replace('/[^A-Za-z0-9 ._-]/', '_', $name)));
+
+        return $response;
+    }
+
+    private function fileName(Delivery $delivery): string
+    {
+        return trim((string) preg_replace('~[/\\\\%]+~', '-', $delivery->project->name))." r{$delivery->revision}.wav";
+    }
+
+    /** @return array<string, mixed> */
+    private function view(Delivery $delivery): array
+    {
+        $job = $delivery->job;
+        $running = null === $job->startedAt ? 0 : time() - $job->startedAt->getTimestamp();
+
+        return [
+            'id' => (string) $delivery->id,
+            'revision' => $delivery->revision,
+            'format' => $delivery->format->value,
+            'state' => $job->state->value,
+            'progress' => $job->progress,
+            'secondsLeft' => JobState::Running === $job->state && $job->progress > 0.02 ? (int) round($running / $job->progress * (1 - $job->progress)) : null,
+            'problem' => $job->problem,
+            'size' => $delivery->size,
+            'name' => $this->fileName($delivery),
+            'createdAt' => $delivery->createdAt->format(\DATE_ATOM),
+        ];
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use Psr\Log\LoggerInterface;
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpKernel\Event\ExceptionEvent;
+use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+use Symfony\Component\HttpKernel\KernelEvents;
+use Symfony\Component\Security\Core\Exception\AccessDeniedException;
+use Symfony\Component\Security\Core\Exception\AuthenticationException;
+use Symfony\Component\Security\Core\Exception\InsufficientAuthenticationException;
+use Throwable;
+use Wattage\App\Project\OutdatedRevision;
+use Wattage\Core\Problem;
+
+/** Turns what went wrong into a problem document, in one place. Runs after the firewall has seen the error. */
+#[AsEventListener(KernelEvents::EXCEPTION, priority: 0)]
+final readonly class ProblemListener
+{
+    public function __construct(private LoggerInterface $logger)
+    {
+    }
+
+    public function __invoke(ExceptionEvent $event): void
+    {
+        $error = $event->getThrowable();
+        if ($error instanceof AuthenticationException || $error instanceof InsufficientAuthenticationException) {
+            return; // the firewall answers
+        }
+        $event->setResponse(match (true) {
+            $error instanceof Problem => ProblemResponse::of(422, $error->getMessage(), $error->field()),
+            $error instanceof OutdatedRevision => ProblemResponse::of(409, $error->getMessage(), $error->field, 'outdated', ['revision' => $error->newest]),
+            $error instanceof AccessDeniedException => ProblemResponse::of(403, 'Your role in this project does not allow that. Ask its owner.'),
+            $error instanceof HttpExceptionInterface => ProblemResponse::of($error->getStatusCode(), '' === $error->getMessage() || $error->getStatusCode() >= 500 ? 'This could not be done.' : $this->plain($error)),
+            default => $this->unexpected($error),
+        });
+    }
+
+    /** The framework's own texts name classes and routes; people get a plain sentence instead. */
+    private function plain(HttpExceptionInterface $error): string
+    {
+        return null !== $error->getPrevious() || str_starts_with($error->getMessage(), 'No route') ? 'There is nothing here, or not for this kind of request.' : $error->getMessage();
+    }
+
+    private function unexpected(Throwable $error): \Symfony\Component\HttpFoundation\JsonResponse
+    {
+        $this->logger->error('Unexpected error: {message}', ['message' => $error->getMessage(), 'exception' => $error]);
+
+        return ProblemResponse::of(500, 'Something went wrong on our side. Your work up to the last edit is saved; try again.');
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use Symfony\Component\HttpFoundation\JsonResponse;
+
+/** An error as a problem document, RFC 9457. */
+final class ProblemResponse
+{
+    /** @param array<string, mixed> $more further members of the document */
+    public static function of(int $status, string $detail, string $field = '', string $code = '', array $more = []): JsonResponse
+    {
+        $title = JsonResponse::$statusTexts[$status] ?? 'Error';
+        $document = ['type' => 'about:blank', 'title' => $title, 'status' => $status, 'detail' => $detail, ...$more];
+        if ('' !== $field) {
+            $document['field'] = $field;
+        }
+        if ('' !== $code) {
+            $document['code'] = $code;
+        }
+
+        return new JsonResponse($document, $status, ['Content-Type' => 'application/problem+json']);
+    }
+}

@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use DateTimeImmutable;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Role;
+use Wattage\App\Project\History;
+use Wattage\App\Project\ProjectAccess;
+use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Name;
+
+/** The list of projects: create, rename, delete, bring back. */
+#[Route('/api/projects')]
+final readonly class ProjectController
+{
+    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history)
+    {
+    }
+
+    #[Route('', methods: 'GET')]
+    public function list(): JsonResponse
+    {
+        $user = $this->access->user();
+        /** @var list<Project> $projects */
+        $projects = $this->entities->createQuery('SELECT p, m FROM '.Project::class.' p JOIN p.members m WHERE m.user = :user ORDER BY p.changedAt DESC')
+            ->setParameter('user', $user->id, 'uuid')->getResult();
+
+        return new JsonResponse(['projects' => array_map($this->view(...), $projects)]);
+    }
+
+    #[Route('', methods: 'POST')]
+    public function create(Request $request): JsonResponse
+    {
+        $body = Body::of($request);
+        $body->onlyHave('name', 'frameRate');
+        $frameRate = FrameRate::named($body->string('frameRate', FrameRate::F25->value));
+        $user = $this->access->user();
+        $project = new Project(Name::check($body->string('name')), $user);
+        $this->entities->persist($project);
+        $this->history->begin($project, $user, Mix::empty(frameRate: $frameRate));
+        $this->entities->flush();
+
+        return new JsonResponse($this->view($project), 201);
+    }
+
+    #[Route('/{id}', methods: 'PATCH')]
+    public function rename(Uuid $id, Request $request): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Owner);
+        $project->name = Name::check(Body::of($request)->string('name'));
+        $this->entities->flush();
+
+        return new JsonResponse($this->view($project));
+    }
+
+    #[Route('/{id}', methods: 'DELETE')]
+    public function delete(Uuid $id): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Owner);
+        $project->deletedAt = new DateTimeImmutable();
+        $this->entities->flush();
+
+        return new JsonResponse($this->view($project));
+    }
+
+    #[Route('/{id}/restore', methods: 'POST')]
+    public function restore(Uuid $id): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Owner, evenDeleted: true);
+        $project->deletedAt = null;
+        $this->entities->flush();
+
+        return new JsonResponse($this->view($project));
+    }
+
+    /** @return array<string, mixed> */
+    private function view(Project $project): array
+    {
+        return [
+            'id' => (string) $project->id,
+            'name' => $project->name,
+            'role' => $project->roleOf($this->access->user())?->value,
+            'createdAt' => $project->createdAt->format(\DATE_ATOM),
+            'changedAt' => $project->changedAt->format(\DATE_ATOM),
+            'deletedAt' => $project->deletedAt?->format(\DATE_ATOM),
+        ];
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Csrf\CsrfTokenManagerInterface;
+use Wattage\App\Entity\User;
+use Wattage\App\Security\CsrfGuard;
+
+/** Who is signed in, and the token that changing requests must carry. */
+final readonly class SessionController
+{
+    public function __construct(private Security $security, private CsrfTokenManagerInterface $tokens)
+    {
+    }
+
+    #[Route('/api/session', methods: ['GET', 'POST'])]
+    public function show(): JsonResponse
+    {
+        $user = $this->security->getUser();
+
+        return new JsonResponse([
+            'user' => $user instanceof User ? ['email' => $user->email, 'name' => $user->name] : null,
+            'csrf' => $this->tokens->getToken(CsrfGuard::TOKEN)->getValue(),
+        ], headers: ['Cache-Control' => 'no-store']);
+    }
+
+    #[Route('/api/session', methods: 'DELETE')]
+    public function end(): JsonResponse
+    {
+        if (null !== $this->security->getUser()) {
+            $this->security->logout(false);
+        }
+
+        return $this->show();
+    }
+}

@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Exception\HttpException;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Role;
+use Wattage\App\Entity\Source;
+use Wattage\App\Entity\SourceState;
+use Wattage\App\Media\MediaStore;
+use Wattage\App\Media\Refused;
+use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Project\Sources;
+use Wattage\Core\Loudness\Overview;
+use Wattage\Core\Signal\WavHeader;
+use Wattage\Core\Timeline\Mix;
+
+/** Files brought in: upload, progress, and their sound for the player and the screen. */
+final readonly class SourceController
+{
+    private const MAX_PIECE = 16 * 1024 ** 2;
+    private const SEGMENT_SECONDS = 2;
+
+    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities)
+    {
+    }
+
+    #[Route('/api/projects/{id}/sources', methods: 'GET')]
+    public function list(Uuid $id): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $sources = $this->entities->getRepository(Source::class)->findBy(['project' => $project], ['createdAt' => 'ASC', 'id' => 'ASC']);
+
+        return new JsonResponse(['sources' => array_map($this->view(...), $sources)]);
+    }
+
+    #[Route('/api/projects/{id}/sources', methods: 'POST')]
+    public function announce(Uuid $id, Request $request): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Editor);
+        $body = Body::of($request);
+        try {
+            $source = $this->sources->announce($project, $body->string('name'), $body->int('size', 0, Sources::MAX_BYTES));
+        } catch (Refused $reason) {
+            return ProblemResponse::of(422, $reason->getMessage(), 'size');
+        }
+
+        return new JsonResponse($this->view($source), 201);
+    }
+
+    #[Route('/api/sources/{id}/bytes', methods: 'PUT')]
+    public function receive(Uuid $id, Request $request): JsonResponse
+    {
+        $source = $this->access->source($id, Role::Editor);
+        $bytes = $request->getContent();
+        \strlen($bytes) <= self::MAX_PIECE || throw new HttpException(413, 'This piece is too large. Send at most 16 MiB at once.');
+        $this->sources->receive($source, max(0, $request->query->getInt('offset')), $bytes);
+
+        return new JsonResponse($this->view($source));
+    }
+
+    #[Route('/api/sources/{id}/retry', methods: 'POST')]
+    public function retry(Uuid $id): JsonResponse
+    {
+        $source = $this->access->source($id, Role::Editor);
+        $this->sources->retry($source);
+
+        return new JsonResponse($this->view($source));
+    }
+
+    #[Route('/api/sources/{id}', methods: 'DELETE')]
+    public function remove(Uuid $id): Response
+    {
+        $this->sources->remove($this->access->source($id, Role::Editor));
+
+        return new Response(status: 204);
+    }
+
+    /** Two seconds of sound as a small WAV file, cut on sample boundaries. */
+    #[Route('/api/sources/{id}/segments/{number}', requirements: ['number' => '\d{1,6}'], methods: 'GET')]
+    public function segment(Uuid $id, int $number): Response
+    {
+        $source = $this->ready($id);
+        $length = self::SEGMENT_SECONDS * Mix::DEFAULT_RATE;
+        $frames = min($length, (int) $source->frames - $number * $length);
+        $frames > 0 || throw new NotFoundHttpException('The source ends before this segment.');
+        $sound = $this->store->sound($source);
+        $format = $sound->format();
+
+        return $this->immutable(WavHeader::of($format->channels, $format->bits, false, Mix::DEFAULT_RATE, $frames).$sound->read($number * $length, $frames), 'audio/wav');
+    }
+
+    /** Outline for drawing: uint16 peaks; see Overview for the levels. */
+    #[Route('/api/sources/{id}/outline/{level}', requirements: ['level' => '\d'], methods: 'GET')]
+    public function outline(Uuid $id, int $level): Response
+    {
+        $source = $this->ready($id);
+        isset(Overview::BINS_PER_POINT[$level]) || throw new NotFoundHttpException('There is no outline this fine.');
+
+        return $this->immutable((string) stream_get_contents($this->store->open(MediaStore::pathOf($source->id, "overview-{$level}"))), 'application/octet-stream');
+    }
+
+    private function ready(Uuid $id): Source
+    {
+        $source = $this->access->source($id, Role::Viewer);
+
+        return SourceState::Ready === $source->state ? $source : throw new NotFoundHttpException('This source is not ready yet.');
+    }
+
+    private function immutable(string $content, string $type): Response
+    {
+        $response = new Response($content, headers: ['Content-Type' => $type]);
+        $response->setPrivate()->setMaxAge(31_536_000)->setImmutable();
+        $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
+
+        return $response;
+    }
+
+    /** @return array<string, mixed> */
+    private function view(Source $source): array
+    {
+        return [
+            'id' => (string) $source->id,
+            'name' => $source->name,
+            'state' => $source->state->value,
+            'size' => $source->size,
+            'received' => $source->received,
+            'progress' => $source->job->progress ?? 0.0,
+            'problem' => $source->problem,
+            'format' => $source->format,
+            'fileRate' => $source->fileRate,
+            'channels' => $source->channels,
+            'frames' => $source->frames,
+            'peakDbfs' => $source->peakDbfs,
+        ];
+    }
+}

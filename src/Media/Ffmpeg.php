@@ -1,0 +1,123 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Media;
+
+use Generator;
+use Symfony\Component\Process\Exception\ProcessTimedOutException;
+use Symfony\Component\Process\Process;
+
+/**
+ * Looks into files from outside and decodes them, with ffprobe and ffmpeg kept on a short lead: no shell, a fixed list of
+ * containers, no protocol but the one file, limits on memory and time.
+ */
+final readonly class Ffmpeg
+{
+    public const MAX_HOURS = 24;
+
+    private const CONTAINERS = 'wav,w64,aiff,flac,mp3,aac,ogg,mov,matroska';
+    private const MAX_MEMORY_BYTES = 2 * 1024 ** 3;
+    private const PROBE_SECONDS = 30;
+    private const SILENT_SECONDS = 60;
+
+    /** Containers whose header states the true length. Others estimate it. */
+    private const STATES_LENGTH = ['wav', 'w64', 'aiff', 'flac', 'mov', 'matroska'];
+
+    public function __construct(private string $ffmpeg, private string $ffprobe)
+    {
+    }
+
+    /**
+     * @param string $file local path, a name of our own
+     * @param string $name what the person calls it
+     *
+     * @throws Refused
+     */
+    public function probe(string $file, string $name): AudioFacts
+    {
+        $process = new Process([...$this->limits(), $this->ffprobe, '-v', 'error', ...$this->input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
+        try {
+            $process->run();
+        } catch (ProcessTimedOutException) {
+            throw Refused::tooSlow($name);
+        }
+        /** @var array{format?: array{format_name?: string, duration?: string}, streams?: list<array<string, mixed>>}|null $found */
+        $found = json_decode($process->getOutput(), true);
+        if (!$process->isSuccessful() || !\is_array($found) || !isset($found['format'])) {
+            throw Refused::notMedia($name);
+        }
+        foreach ($found['streams'] ?? [] as $stream) {
+            if ('audio' === ($stream['codec_type'] ?? '')) {
+                return $this->facts($stream, $found['format'], $name);
+            }
+        }
+        throw Refused::noSound($name);
+    }
+
+    /**
+     * The sound as interleaved PCM at the mix rate.
+     *
+     * @return Generator<string> pieces of any size
+     *
+     * @throws Refused
+     */
+    public function decode(string $file, string $name, AudioFacts $facts, int $rate): Generator
+    {
+        $process = new Process([
+            ...$this->limits(), $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...$this->input($file),
+            '-map', '0:a:0', '-vn', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600),
+            '-af', "aresample={$rate}:resampler=soxr:precision=28", '-ac', (string) $facts->channels,
+            '-f', "s{$facts->bits}le", '-c:a', "pcm_s{$facts->bits}le", 'pipe:1',
+        ], timeout: null);
+        $process->setIdleTimeout(self::SILENT_SECONDS);
+        $process->start();
+        $bytes = 0;
+        try {
+            foreach ($process->getIterator(Process::ITER_SKIP_ERR) as $piece) {
+                $bytes += \strlen($piece);
+                yield $piece;
+            }
+            $process->wait();
+        } catch (ProcessTimedOutException) {
+            throw Refused::tooSlow($name);
+        } finally {
+            $process->stop(0);
+        }
+        if (0 === $bytes) {
+            throw Refused::notMedia($name);
+        }
+    }
+
+    /**
+     * @param array<string, mixed> $stream
+     * @param array{format_name?: string, duration?: string} $format
+     */
+    private function facts(array $stream, array $format, string $name): AudioFacts
+    {
+        $number = static fn (string $key): int => is_numeric($stream[$key] ?? null) ? (int) $stream[$key] : 0;
+        $text = static fn (string $key): string => \is_string($stream[$key] ?? null) ? $stream[$key] : '';
+        $channels = $number('channels');
+        1 === $channels || 2 === $channels || throw Refused::channels($name, $channels);
+        $rate = $number('sample_rate');
+        $rate >= 8000 && $rate <= 192_000 || throw Refused::rate($name, $rate);
+        $container = explode(',', $format['format_name'] ?? '')[0];
+        $seconds = is_numeric($stream['duration'] ?? null) ? (float) $stream['duration'] : (float) ($format['duration'] ?? 0.0);
+        $seconds <= self::MAX_HOURS * 3600 || throw Refused::tooLong($name, $seconds);
+        $is16 = 's16' === rtrim($text('sample_fmt'), 'p') || 'u8' === rtrim($text('sample_fmt'), 'p');
+
+        return new AudioFacts("{$container} · {$text('codec_name')}", $rate, $channels, $is16 ? 16 : 24, \in_array($container, self::STATES_LENGTH, true) && $seconds > 0 ? $seconds : null);
+    }
+
+    /** @return list<string> */
+    private function limits(): array
+    {
+        return ['prlimit', '--as='.self::MAX_MEMORY_BYTES, '--core=0', '--'];
+    }
+
+    /** @return list<string> */
+    private function input(string $file): array
+    {
+        return ['-protocol_whitelist', 'file,pipe', '-format_whitelist', self::CONTAINERS, '-i', 'file:'.$file];
+    }
+}

@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Media;
+
+use League\Flysystem\FilesystemOperator;
+use RuntimeException;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Source;
+use Wattage\Core\Render\PcmStream;
+use Wattage\Core\Signal\PcmFormat;
+
+/** Finished files: the sources as sent and as measured, and deliveries. */
+final readonly class MediaStore
+{
+    public function __construct(private FilesystemOperator $files)
+    {
+    }
+
+    public static function pathOf(Uuid $source, string $part): string
+    {
+        return "sources/{$source}/{$part}";
+    }
+
+    /** Stores a local file. */
+    public function put(string $path, string $localFile): void
+    {
+        $stream = fopen($localFile, 'r') ?: throw new RuntimeException('A finished file is gone.');
+        try {
+            $this->files->writeStream($path, $stream);
+        } finally {
+            \is_resource($stream) && fclose($stream);
+        }
+    }
+
+    /** @return resource seekable */
+    public function open(string $path): mixed
+    {
+        $stream = $this->files->readStream($path);
+        if (stream_get_meta_data($stream)['seekable']) {
+            return $stream;
+        }
+        $copy = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
+        stream_copy_to_stream($stream, $copy);
+        rewind($copy);
+
+        return $copy;
+    }
+
+    public function has(string $path): bool
+    {
+        return $this->files->fileExists($path);
+    }
+
+    public function delete(string $path): void
+    {
+        $this->files->delete($path);
+    }
+
+    public function deleteSource(Uuid $source): void
+    {
+        $this->files->deleteDirectory("sources/{$source}");
+    }
+
+    public function sound(Source $source): PcmStream
+    {
+        return new PcmStream($this->open(self::pathOf($source->id, 'pcm')), self::formatOf($source));
+    }
+
+    public static function formatOf(Source $source): PcmFormat
+    {
+        return PcmFormat::of($source->channels ?? 0, $source->bits ?? 0);
+    }
+}

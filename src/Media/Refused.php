@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Media;
+
+use RuntimeException;
+
+/** A file that cannot be used, with a sentence that names it, says why and what to do. */
+final class Refused extends RuntimeException
+{
+    public static function empty(string $name): self
+    {
+        return new self("“{$name}” is empty. Export it again and bring in the new file.");
+    }
+
+    public static function notMedia(string $name): self
+    {
+        return new self("“{$name}” is not an audio or video file that Wattage can read, or it is damaged. Bring in WAV, FLAC, MP3, AAC/M4A, Ogg, MP4, MKV, WebM or MOV.");
+    }
+
+    public static function noSound(string $name): self
+    {
+        return new self("“{$name}” has no sound in it. Bring in a file with an audio track.");
+    }
+
+    public static function channels(string $name, int $channels): self
+    {
+        return new self(0 === $channels
+            ? "“{$name}” states no channels. Export it again as mono or stereo."
+            : "“{$name}” has {$channels} channels; Wattage takes mono and stereo. Export it as stereo and bring that in.");
+    }
+
+    public static function rate(string $name, int $rate): self
+    {
+        return new self(\sprintf('“%s” has %d samples a second; Wattage reads 8,000 to 192,000. Export it at 48,000.', $name, $rate));
+    }
+
+    public static function tooLong(string $name, float $seconds): self
+    {
+        return new self(\sprintf('“%s” claims to last %s hours; a source lasts at most %d. Split it, or export it again if the claim is wrong.', $name, number_format($seconds / 3600, 0), Ffmpeg::MAX_HOURS));
+    }
+
+    public static function cutOff(string $name, float $claimed, float $found): self
+    {
+        return new self(\sprintf('“%s” is cut off: it should last %s but only %s of sound are in it. Copy or export it again.', $name, self::clock($claimed), self::clock($found)));
+    }
+
+    public static function duplicate(string $name, string $other): self
+    {
+        return new self($name === $other
+            ? "“{$name}” is in this project already. Use the one you have."
+            : "“{$name}” is the same file as “{$other}”, which is in this project already. Use that one.");
+    }
+
+    public static function tooSlow(string $name): self
+    {
+        return new self("“{$name}” took too long to read and was given up. Export it as WAV and bring that in.");
+    }
+
+    private static function clock(float $seconds): string
+    {
+        return \sprintf('%d:%02d:%02d', (int) $seconds / 3600, (int) ($seconds / 60) % 60, (int) $seconds % 60);
+    }
+}

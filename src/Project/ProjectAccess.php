@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Project;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\Security\Core\Exception\AccessDeniedException;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Delivery;
+use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Role;
+use Wattage\App\Entity\Source;
+use Wattage\App\Entity\User;
+
+/** The one door to projects and what belongs to them: to people who are not members, they do not exist. */
+final readonly class ProjectAccess
+{
+    public function __construct(private EntityManagerInterface $entities, private Security $security)
+    {
+    }
+
+    public function user(): User
+    {
+        $user = $this->security->getUser();
+
+        return $user instanceof User ? $user : throw new AccessDeniedException();
+    }
+
+    /** @throws NotFoundHttpException|AccessDeniedException */
+    public function project(Uuid $id, Role $needed, bool $evenDeleted = false): Project
+    {
+        $project = $this->entities->find(Project::class, $id);
+        if (null === $project || (null !== $project->deletedAt && !$evenDeleted)) {
+            throw new NotFoundHttpException('There is no such project among yours.');
+        }
+
+        return $this->checked($project, $needed);
+    }
+
+    /** @throws NotFoundHttpException|AccessDeniedException */
+    public function source(Uuid $id, Role $needed): Source
+    {
+        $source = $this->entities->find(Source::class, $id) ?? throw new NotFoundHttpException('There is no such source among yours.');
+        $this->checked($source->project, $needed);
+
+        return $source;
+    }
+
+    /** @throws NotFoundHttpException|AccessDeniedException */
+    public function delivery(Uuid $id, Role $needed): Delivery
+    {
+        $delivery = $this->entities->find(Delivery::class, $id) ?? throw new NotFoundHttpException('There is no such delivery among yours.');
+        $this->checked($delivery->project, $needed);
+
+        return $delivery;
+    }
+
+    private function checked(Project $project, Role $needed): Project
+    {
+        if (!$this->security->isGranted(Role::Viewer->value, $project)) {
+            throw new NotFoundHttpException('There is no such project among yours.');
+        }
+        $this->security->isGranted($needed->value, $project) || throw new AccessDeniedException();
+
+        return $project;
+    }
+}
