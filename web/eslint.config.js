@@ -1,0 +1,18 @@
+import js from "@eslint/js";
+import hooks from "eslint-plugin-react-hooks";
+import ts from "typescript-eslint";
+
+export default ts.config(
+  { ignores: ["dist", "src/api/schema.ts"] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  {
+    files: ["src/**/*.{ts,tsx}"],
+    plugins: { "react-hooks": hooks },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      // A feature has one door: its index.
+      "no-restricted-imports": ["error", { patterns: ["@/features/*/*"] }],
+    },
+  },
+);

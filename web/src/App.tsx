@@ -1,0 +1,68 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect, useState } from "react";
+import { api, ApiError } from "@/api/client";
+import { ProjectList } from "@/features/projects";
+import { SignIn } from "@/features/session";
+
+const Balance = lazy(() => import("@/features/balance").then((m) => ({ default: m.Balance })));
+
+/** The address says what is open: "/" the list, "/p/ID" a project. */
+function usePath(): [string, (path: string) => void] {
+  const [path, setPath] = useState(location.pathname);
+  useEffect(() => {
+    const onPop = () => setPath(location.pathname);
+    window.addEventListener("popstate", onPop);
+    return () => window.removeEventListener("popstate", onPop);
+  }, []);
+  return [
+    path,
+    (next) => {
+      history.pushState(null, "", next);
+      setPath(next);
+    },
+  ];
+}
+
+export function App() {
+  const client = useQueryClient();
+  const [path, go] = usePath();
+  const { data: session, error } = useQuery({
+    queryKey: ["session"],
+    queryFn: api.session,
+    staleTime: Infinity,
+  });
+  const project = /^\/p\/([0-9a-f-]{36})$/.exec(path)?.[1];
+  if (error) {
+    return (
+      <p role="alert" className="p-8">
+        {error instanceof ApiError
+          ? error.message
+          : "Wattage cannot be reached. Reload the page in a moment."}
+      </p>
+    );
+  }
+  if (!session) return null;
+  if (!session.user) {
+    return (
+      <SignIn
+        onSignedIn={(signedIn) => {
+          client.clear();
+          client.setQueryData(["session"], signedIn);
+        }}
+      />
+    );
+  }
+  if (project) {
+    return (
+      <Suspense fallback={null}>
+        <Balance key={project} project={project} onClose={() => go("/")} />
+      </Suspense>
+    );
+  }
+  const signOut = async () => {
+    const ended = await api.signOut();
+    client.clear();
+    client.setQueryData(["session"], ended);
+  };
+  return <ProjectList session={session} onOpen={(id) => go(`/p/${id}`)} onSignOut={() => void signOut()} />;
+}

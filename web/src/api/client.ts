@@ -1,0 +1,130 @@
+import type {
+  Delivery,
+  Edit,
+  History,
+  OpenedMix,
+  ProblemDocument,
+  Project,
+  Session,
+  Source,
+  Step,
+} from "./types";
+
+/** What the server refused, with its own sentence about it. */
+export class ApiError extends Error {
+  constructor(readonly problem: ProblemDocument) {
+    super(problem.detail);
+  }
+}
+
+let csrf = "";
+
+async function request(
+  method: string,
+  path: string,
+  body?: BodyInit | object,
+  headers: Record<string, string> = {},
+  signal?: AbortSignal,
+) {
+  const raw =
+    body instanceof Blob || body instanceof ArrayBuffer || typeof body === "string" || body === undefined;
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: {
+        ...(method === "GET" ? {} : { "X-Csrf-Token": csrf }),
+        ...(raw ? {} : { "Content-Type": "application/json" }),
+        ...headers,
+      },
+      body: raw ? (body ?? null) : JSON.stringify(body),
+      ...(signal ? { signal } : {}),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new ApiError({
+      type: "about:blank",
+      title: "No connection",
+      status: 0,
+      detail:
+        "The server cannot be reached. Your work up to the last edit is saved; check the connection and try again.",
+    });
+  }
+  if (!response.ok) throw new ApiError(await problemOf(response));
+  return response;
+}
+
+async function problemOf(response: Response): Promise<ProblemDocument> {
+  const fallback = {
+    type: "about:blank",
+    title: response.statusText,
+    status: response.status,
+    detail: "The server could not do this. Try again in a moment.",
+  };
+  if (!response.headers.get("Content-Type")?.includes("json")) return fallback;
+  return { ...fallback, ...((await response.json()) as Partial<ProblemDocument>) };
+}
+
+async function json<T>(
+  method: string,
+  path: string,
+  body?: BodyInit | object,
+  headers?: Record<string, string>,
+  signal?: AbortSignal,
+) {
+  return (await (await request(method, path, body, headers, signal)).json()) as T;
+}
+
+async function session(method: string, body?: object) {
+  const answer = await json<Session>(method, "/api/session", body);
+  csrf = answer.csrf;
+  return answer;
+}
+
+export const api = {
+  session: () => session("GET"),
+  signIn: (email: string, password: string) => session("POST", { email, password }),
+  signOut: () => session("DELETE"),
+
+  projects: async () => (await json<{ projects: Project[] }>("GET", "/api/projects")).projects,
+  createProject: (name: string, frameRate: string) =>
+    json<Project>("POST", "/api/projects", { name, frameRate }),
+  renameProject: (id: string, name: string) => json<Project>("PATCH", `/api/projects/${id}`, { name }),
+  deleteProject: (id: string) => json<Project>("DELETE", `/api/projects/${id}`),
+  restoreProject: (id: string) => json<Project>("POST", `/api/projects/${id}/restore`),
+
+  mix: (id: string) => json<OpenedMix>("GET", `/api/projects/${id}/mix`),
+  edit: (id: string, revision: number, edit: Edit) =>
+    json<Step>("POST", `/api/projects/${id}/edits`, edit, { "If-Match": `"${revision}"` }),
+  undo: (id: string) => json<Step>("POST", `/api/projects/${id}/undo`),
+  redo: (id: string) => json<Step>("POST", `/api/projects/${id}/redo`),
+  goTo: (id: string, revision: number) => json<Step>("PUT", `/api/projects/${id}/head`, { revision }),
+  history: (id: string) => json<History>("GET", `/api/projects/${id}/history`),
+
+  sources: async (id: string) =>
+    (await json<{ sources: Source[] }>("GET", `/api/projects/${id}/sources`)).sources,
+  announceSource: (id: string, name: string, size: number) =>
+    json<Source>("POST", `/api/projects/${id}/sources`, { name, size }),
+  sendBytes: (id: string, offset: number, bytes: Blob, signal: AbortSignal) =>
+    json<Source>(
+      "PUT",
+      `/api/sources/${id}/bytes?offset=${offset}`,
+      bytes,
+      { "Content-Type": "application/octet-stream" },
+      signal,
+    ),
+  retrySource: (id: string) => json<Source>("POST", `/api/sources/${id}/retry`),
+  removeSource: async (id: string) => {
+    await request("DELETE", `/api/sources/${id}`);
+  },
+  segment: async (id: string, number: number) =>
+    (await request("GET", `/api/sources/${id}/segments/${number}`)).arrayBuffer(),
+  outline: async (id: string, level: number) =>
+    new Uint16Array(await (await request("GET", `/api/sources/${id}/outline/${level}`)).arrayBuffer()),
+
+  deliveries: async (id: string) =>
+    (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
+  render: (id: string, format: Delivery["format"]) =>
+    json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format }),
+  cancelDelivery: (id: string) => json<Delivery>("DELETE", `/api/deliveries/${id}`),
+};

@@ -1,0 +1,58 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api } from "@/api/client";
+import type { OpenedMix } from "@/api/types";
+import { Player, PlayerContext } from "@/features/player";
+import { MixContext } from "@/store/context";
+import { createMixStore, type MixStore } from "@/store/mixStore";
+import { Workspace } from "./Workspace";
+
+declare global {
+  interface Window {
+    /** For measurements from outside: tests count late segments here. */
+    wattage?: { player: Player; store: MixStore };
+  }
+}
+
+/** Opens a project: its mix in a store, and a player that follows it. */
+export function Balance({ project, onClose }: { project: string; onClose: () => void }) {
+  const { data: opened, error } = useQuery({
+    queryKey: ["mix", project],
+    queryFn: () => api.mix(project),
+    gcTime: 0,
+    staleTime: Infinity,
+  });
+  if (error) {
+    return (
+      <div className="grid h-full place-content-center gap-4 text-center">
+        <p role="alert">{error.message}</p>
+        <button type="button" className="button justify-self-center" onClick={onClose}>
+          To the projects
+        </button>
+      </div>
+    );
+  }
+  return opened ? <Open opened={opened} onClose={onClose} /> : <p className="p-8 text-faint">Opening…</p>;
+}
+
+function Open({ opened, onClose }: { opened: OpenedMix; onClose: () => void }) {
+  const [{ store, player }] = useState(() => {
+    const store = createMixStore(api, opened);
+    return { store, player: new Player(store, api.segment) };
+  });
+  useEffect(() => {
+    window.wattage = { player, store };
+    const detach = player.attach();
+    return () => {
+      detach();
+      delete window.wattage;
+    };
+  }, [store, player]);
+  return (
+    <MixContext value={store}>
+      <PlayerContext value={player}>
+        <Workspace onClose={onClose} />
+      </PlayerContext>
+    </MixContext>
+  );
+}

@@ -1,0 +1,342 @@
+import { MoreHorizontal, Plus } from "lucide-react";
+import { DropdownMenu, Slider } from "radix-ui";
+import { memo, useState } from "react";
+import type { Stem, Track } from "@/api/types";
+import { useLevels } from "@/features/player";
+import { CAPTION, type Lane, type Layout } from "@/features/timeline";
+import { decibelsOf, formatDb } from "@/lib/format";
+import { newId } from "@/lib/ids";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { LevelField } from "./LevelField";
+import { MeterBar } from "./MeterBar";
+
+export const STEMS: { stem: Stem; name: string }[] = [
+  { stem: "speech", name: "Speech" },
+  { stem: "music", name: "Music" },
+  { stem: "ambience", name: "Ambience" },
+  { stem: "effects", name: "Effects" },
+];
+
+/** One head per track, beside its lane. */
+export function Heads({ layout, width }: { layout: Layout; width: number }) {
+  const levels = useLevels();
+  const { horizon } = layout;
+  return (
+    <div className="relative shrink-0 border-r border-line bg-paper" style={{ width, height: layout.height }}>
+      <Caption top={0} left="Speech" right="rises ↑" />
+      {layout.lanes.map((lane) => (
+        <Head key={lane.track.id} lane={lane} peaks={levels?.tracks[lane.track.id]} />
+      ))}
+      <div
+        className="absolute inset-x-0 flex items-center border-y border-t-ink border-b-line bg-sunk pr-2 pl-3"
+        style={{ top: horizon.top, height: horizon.height }}
+      >
+        <div className="min-w-0 flex-1 leading-tight">
+          <div className="font-semibold">Horizon</div>
+          <div className="text-[11px] text-faint">time</div>
+        </div>
+        <AddTrack />
+      </div>
+      <Caption top={horizon.top + horizon.height} left="Beneath" right="hangs ↓" />
+    </div>
+  );
+}
+
+function Caption({ top, left, right }: { top: number; left: string; right: string }) {
+  return (
+    <div
+      className="caps absolute inset-x-0 flex items-center justify-between bg-sunk/60 px-3"
+      style={{ top, height: CAPTION }}
+    >
+      <span>{left}</span>
+      <span>{right}</span>
+    </div>
+  );
+}
+
+function AddTrack() {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const tracks = useMix((s) => s.tracks);
+  if (!canEdit) return null;
+  const add = (stem: Stem, name: string) => {
+    const same = tracks.filter((t) => t.name.startsWith(name)).length;
+    void store
+      .getState()
+      .edit({ edit: "add-track", track: newId("track"), name: same ? `${name} ${same + 1}` : name, stem });
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="button px-2 py-1">
+        <Plus size={14} aria-hidden /> Track
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          className="z-50 min-w-36 rounded-lg border border-line bg-sheet p-1 shadow-xl"
+          sideOffset={4}
+        >
+          {STEMS.map(({ stem, name }) => (
+            <DropdownMenu.Item
+              key={stem}
+              className="flex cursor-pointer items-center gap-2 rounded px-2 py-1.5 outline-none data-[highlighted]:bg-sunk"
+              onSelect={() => add(stem, name)}
+            >
+              <span aria-hidden className="h-3 w-1 rounded" style={{ background: `var(--${stem})` }} /> {name}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+const FADER_MIN = -60;
+
+function Head({ lane, peaks }: { lane: Lane; peaks: [number, number] | undefined }) {
+  return (
+    <div
+      className="absolute inset-x-0 overflow-hidden border-b border-line pr-2 pl-3"
+      style={{ top: lane.top, height: lane.height }}
+      role="group"
+      aria-label={`Track ${lane.track.name}`}
+    >
+      <span
+        aria-hidden
+        className="absolute inset-y-0 left-0 w-[4px]"
+        style={{ background: `var(--${lane.track.stem})` }}
+      />
+      <HeadControls track={lane.track} roomy={lane.height >= 84} />
+      <div className="absolute inset-x-3 bottom-[5px] grid gap-px" aria-hidden>
+        <MeterBar db={peaks?.[0] ?? -Infinity} thin />
+        <MeterBar db={peaks?.[1] ?? -Infinity} thin />
+      </div>
+    </div>
+  );
+}
+
+const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track; roomy: boolean }) {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const solo = useMix((s) => s.solo.includes(track.id));
+  const [dragged, setDragged] = useState<number | null>(null);
+  const [renaming, setRenaming] = useState(false);
+  const edit = store.getState().edit;
+  const fader = dragged ?? Math.max(FADER_MIN, decibelsOf(track.fader));
+  const toggleSolo = () => {
+    const all = store.getState().solo;
+    store.getState().set({ solo: solo ? all.filter((id) => id !== track.id) : [...all, track.id] });
+  };
+  return (
+    <>
+      <div className="flex items-center gap-1 pt-1.5">
+        {renaming ? (
+          <input
+            className="field min-w-0 flex-1 py-0"
+            aria-label="Track name"
+            defaultValue={track.name}
+            maxLength={200}
+            autoFocus
+            onBlur={(event) => {
+              setRenaming(false);
+              if (event.target.value.trim() !== track.name)
+                void edit({ edit: "rename-track", track: track.id, name: event.target.value });
+            }}
+            onKeyDown={(event) => {
+              if (event.key === "Enter") event.currentTarget.blur();
+              if (event.key === "Escape") setRenaming(false);
+              event.stopPropagation();
+            }}
+          />
+        ) : (
+          <span
+            className="min-w-0 flex-1 truncate font-semibold"
+            title={track.name}
+            onDoubleClick={() => canEdit && setRenaming(true)}
+          >
+            {track.name}
+          </span>
+        )}
+        <Toggle
+          pressed={track.muted}
+          label={`Mute ${track.name}`}
+          disabled={!canEdit}
+          onClick={() => void edit({ edit: "set-muted", track: track.id, muted: !track.muted })}
+        >
+          M
+        </Toggle>
+        <Toggle pressed={solo} label={`Solo ${track.name}`} onClick={toggleSolo}>
+          S
+        </Toggle>
+        {canEdit && <TrackMenu track={track} onRename={() => setRenaming(true)} />}
+      </div>
+      <div className="mt-1 flex items-center gap-2">
+        <Slider.Root
+          className="relative flex h-5 flex-1 touch-none items-center select-none"
+          min={FADER_MIN}
+          max={12}
+          step={0.1}
+          disabled={!canEdit}
+          value={[fader]}
+          onValueChange={([v]) => setDragged(v ?? null)}
+          onValueCommit={([v = fader]) => {
+            void edit({ edit: "set-fader", track: track.id, fader: v <= FADER_MIN ? "silence" : v }).then(
+              () => setDragged(null),
+            );
+          }}
+        >
+          <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
+            <span
+              aria-hidden
+              className="absolute -top-[3px] h-[8px] w-px bg-faint"
+              style={{ left: `${(-FADER_MIN / (12 - FADER_MIN)) * 100}%` }}
+            />
+          </Slider.Track>
+          <Slider.Thumb
+            className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
+            style={{ background: `var(--${track.stem})` }}
+            aria-label={`Fader of ${track.name}`}
+            aria-valuetext={`${formatDb(fader)} dB`}
+          />
+        </Slider.Root>
+        <LevelField
+          className="w-[54px]"
+          label={`Level of ${track.name} in dB`}
+          level={dragged ?? track.fader}
+          disabled={!canEdit}
+          onCommit={(text) => edit({ edit: "set-fader", track: track.id, fader: text })}
+        />
+      </div>
+      {roomy && <PanRow track={track} disabled={!canEdit} />}
+    </>
+  );
+});
+
+function PanRow({ track, disabled }: { track: Track; disabled: boolean }) {
+  const store = useMixStore();
+  const [dragged, setDragged] = useState<number | null>(null);
+  const pan = dragged ?? track.pan;
+  const text =
+    Math.abs(pan) < 0.005 ? "centre" : `${Math.round(Math.abs(pan) * 100)} ${pan < 0 ? "left" : "right"}`;
+  return (
+    <div className="mt-0.5 flex items-center gap-2 text-[11px] text-faint">
+      <span aria-hidden>Pan</span>
+      <Slider.Root
+        className="relative flex h-4 w-[70px] touch-none items-center"
+        min={-1}
+        max={1}
+        step={0.01}
+        disabled={disabled}
+        value={[pan]}
+        onValueChange={([v]) => setDragged(v ?? null)}
+        onValueCommit={([v = 0]) => {
+          const near = Math.abs(v) < 0.04 ? 0 : v;
+          void store
+            .getState()
+            .edit({ edit: "set-pan", track: track.id, pan: near })
+            .then(() => setDragged(null));
+        }}
+        onDoubleClick={() => void store.getState().edit({ edit: "set-pan", track: track.id, pan: 0 })}
+      >
+        <Slider.Track className="relative h-px flex-1 bg-line">
+          <span aria-hidden className="absolute -top-[3px] left-1/2 h-[7px] w-px bg-faint" />
+        </Slider.Track>
+        <Slider.Thumb
+          className="block size-[9px] rounded-full border border-faint bg-sheet"
+          aria-label={`Pan of ${track.name}`}
+          aria-valuetext={text}
+        />
+      </Slider.Root>
+      <span className="figure">{text}</span>
+    </div>
+  );
+}
+
+function Toggle({
+  pressed,
+  label,
+  disabled = false,
+  onClick,
+  children,
+}: {
+  pressed: boolean;
+  label: string;
+  disabled?: boolean;
+  onClick: () => void;
+  children: string;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={pressed}
+      aria-label={label}
+      title={label}
+      disabled={disabled}
+      onClick={onClick}
+      className="size-[20px] cursor-pointer rounded border border-line bg-sheet text-[11px] font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+    >
+      {children}
+    </button>
+  );
+}
+
+function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {
+  const store = useMixStore();
+  const edit = store.getState().edit;
+  const item = "cursor-pointer rounded px-2 py-1.5 outline-none data-[highlighted]:bg-sunk";
+  const shift = (by: number) => {
+    const { tracks } = store.getState();
+    const place = tracks.findIndex((t) => t.id === track.id) + by;
+    void edit({
+      edit: "place-track",
+      track: track.id,
+      place: Math.max(0, Math.min(place, tracks.length - 1)),
+    });
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        className="button button-quiet p-0.5 text-faint"
+        aria-label={`More for ${track.name}`}
+      >
+        <MoreHorizontal size={15} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          className="z-50 min-w-44 rounded-lg border border-line bg-sheet p-1 shadow-xl"
+          sideOffset={2}
+          align="start"
+          onCloseAutoFocus={(e) => e.preventDefault()}
+        >
+          <DropdownMenu.Item className={item} onSelect={onRename}>
+            Rename…
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => shift(-1)}>
+            Move up
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => shift(1)}>
+            Move down
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Label className="caps px-2 py-1">Kind of sound</DropdownMenu.Label>
+          {STEMS.map(({ stem, name }) => (
+            <DropdownMenu.Item
+              key={stem}
+              className={item}
+              onSelect={() => void edit({ edit: "set-stem", track: track.id, stem })}
+            >
+              {track.stem === stem ? "● " : "○ "}
+              {name}
+            </DropdownMenu.Item>
+          ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Item
+            className={`${item} text-trouble`}
+            onSelect={() => void edit({ edit: "remove-track", track: track.id })}
+          >
+            Remove track and its clips
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

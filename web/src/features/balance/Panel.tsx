@@ -1,0 +1,42 @@
+import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
+
+interface Props {
+  tab: string;
+  onTab: (tab: string) => void;
+  clip: ReactNode;
+  sources: ReactNode;
+  edits: ReactNode;
+}
+
+export function Panel({ tab, onTab, clip, sources, edits }: Props) {
+  const tabs = [
+    ["clip", "Levels", clip],
+    ["sources", "Sources", sources],
+    ["edits", "Edits", edits],
+  ] as const;
+  return (
+    <Tabs.Root
+      value={tab}
+      onValueChange={onTab}
+      className="flex min-h-0 flex-col border-l border-line bg-paper"
+    >
+      <Tabs.List className="flex border-b border-line px-2" aria-label="Panel">
+        {tabs.map(([value, name]) => (
+          <Tabs.Trigger
+            key={value}
+            value={value}
+            className="cursor-pointer border-b-2 border-transparent px-3 py-2 font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
+          >
+            {name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {tabs.map(([value, , content]) => (
+        <Tabs.Content key={value} value={value} className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+          {content}
+        </Tabs.Content>
+      ))}
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,163 @@
+import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
+import { api } from "@/api/client";
+import { usePlayer } from "@/features/player";
+import { clampView, Outlines, type View } from "@/features/timeline";
+import { decibelsOf, formatDb } from "@/lib/format";
+import { gainAt } from "@/lib/schedule";
+import { formatTimecode } from "@/lib/timecode";
+import { useMix, useMixStore } from "@/store/context";
+import { useTheme } from "@/store/theme";
+
+interface Props {
+  view: View;
+  setView: (change: (view: View) => View) => void;
+  width: number;
+  headsWidth: number;
+  hint: string;
+}
+
+const HEIGHT = 40;
+
+/** The whole programme as a double skyline: speech above, the rest beneath. The window in it is what the lanes show. */
+export function Skyline({ view, setView, width, headsWidth, hint }: Props) {
+  const store = useMixStore();
+  const player = usePlayer();
+  const theme = useTheme();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [drawn, setDrawn] = useState(0);
+  const outlines = useMemo(
+    () =>
+      new Outlines(
+        (id, level) => api.outline(id, level),
+        () => setDrawn((n) => n + 1),
+      ),
+    [],
+  );
+  const clips = useMix((s) => s.clips);
+  const tracks = useMix((s) => s.tracks);
+  const length = useMix((s) => s.length);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  const label = useMix((s) => s.label);
+  const range = useMix((s) => s.range);
+  const whole = Math.max(length, 30 * rate) * 1.02;
+  const perPx = whole / Math.max(1, width);
+
+  useEffect(() => {
+    const ctx = canvas.current?.getContext("2d");
+    if (!canvas.current || !ctx || width <= 0) return;
+    const ratio = window.devicePixelRatio || 1;
+    canvas.current.width = width * ratio;
+    canvas.current.height = HEIGHT * ratio;
+    ctx.scale(ratio, ratio);
+    const style = getComputedStyle(document.documentElement);
+    const columns = Math.floor(width / 3);
+    const above = new Float32Array(columns);
+    const below = new Float32Array(columns);
+    const stems = new Map(tracks.map((t) => [t.id, t]));
+    for (const clip of Object.values(clips)) {
+      const track = stems.get(clip.track);
+      const outline = outlines.get(clip.source, 320);
+      if (!track || !outline || track.muted) continue;
+      const into = track.stem === "speech" ? above : below;
+      const fader = 10 ** (decibelsOf(track.fader) / 20);
+      const perPoint = (outline.msPerPoint * rate) / 1000;
+      for (
+        let c = Math.max(0, Math.floor(clip.at / perPx / 3));
+        c < columns && c * 3 * perPx < clip.at + clip.length;
+        c++
+      ) {
+        const source = Math.max(c * 3 * perPx, clip.at) - clip.at + clip.in;
+        let peak = 0;
+        for (let p = Math.floor(source / perPoint); p < (source + 3 * perPx) / perPoint; p++)
+          peak = Math.max(peak, outline.points[p] ?? 0);
+        into[c] = Math.max(into[c] ?? 0, (peak / 32768) * gainAt(clip.schedule, source) * fader);
+      }
+    }
+    const size = (a: number) => Math.min(1, a ** 0.6) * (HEIGHT / 2 - 2);
+    for (let c = 0; c < columns; c++) {
+      ctx.fillStyle = style.getPropertyValue("--speech");
+      const up = size(above[c] ?? 0);
+      ctx.fillRect(c * 3, HEIGHT / 2 - up, 2, up);
+      ctx.fillStyle = style.getPropertyValue("--music");
+      ctx.globalAlpha = 0.65;
+      ctx.fillRect(c * 3, HEIGHT / 2 + 1, 2, size(below[c] ?? 0));
+      ctx.globalAlpha = 1;
+    }
+    ctx.fillStyle = style.getPropertyValue("--ink");
+    ctx.fillRect(0, HEIGHT / 2, width, 0.8);
+  }, [clips, tracks, width, perPx, rate, outlines, drawn, theme]);
+
+  const drag = useRef<{ x: number; start: number } | null>(null);
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    const inside = x * perPx >= view.start && x * perPx <= view.start + width * view.perPx;
+    const start = inside ? view.start : x * perPx - (width * view.perPx) / 2;
+    if (!inside) setView((v) => clampView({ ...v, start }, width, store.getState()));
+    drag.current = { x, start };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const held = drag.current;
+    if (!held) return;
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    setView((v) => clampView({ ...v, start: held.start + (x - held.x) * perPx }, width, store.getState()));
+  };
+  return (
+    <footer className="grid grid-cols-[minmax(0,1fr)_274px] border-t border-line">
+      <div className="flex min-w-0">
+        <div className="shrink-0 border-r border-line px-3 pt-2 leading-tight" style={{ width: headsWidth }}>
+          <div className="text-[11px] text-faint">Whole programme</div>
+          <div className="figure font-semibold">{formatTimecode(length, rate, frameRate)}</div>
+        </div>
+        <div className="min-w-0 flex-1">
+          <div
+            className="relative cursor-grab touch-none bg-sunk/50"
+            style={{ height: HEIGHT }}
+            onPointerDown={onPointerDown}
+            onPointerMove={onPointerMove}
+            onPointerUp={() => (drag.current = null)}
+            onDoubleClick={(event) =>
+              player.seek((event.clientX - event.currentTarget.getBoundingClientRect().left) * perPx)
+            }
+            role="scrollbar"
+            tabIndex={0}
+            aria-label="Part of the programme in view"
+            aria-controls="lanes"
+            aria-orientation="horizontal"
+            aria-valuenow={Math.round((100 * view.start) / whole)}
+            onKeyDown={(event) => {
+              const by = { ArrowLeft: -0.2, ArrowRight: 0.2, PageUp: -0.9, PageDown: 0.9 }[event.key];
+              if (by === undefined) return;
+              event.preventDefault();
+              event.stopPropagation();
+              setView((v) =>
+                clampView({ ...v, start: v.start + by * width * v.perPx }, width, store.getState()),
+              );
+            }}
+          >
+            <canvas ref={canvas} aria-hidden className="absolute inset-0" style={{ width, height: HEIGHT }} />
+            <div
+              className="pointer-events-none absolute inset-y-0 rounded-sm border-[1.5px] border-ink"
+              style={{ left: view.start / perPx, width: Math.min(width, (width * view.perPx) / perPx) }}
+            />
+          </div>
+          <div className="truncate px-2 pt-0.5 text-[11px] text-faint" role="status">
+            {hint || "Space plays · arrows step a frame · ? shows all keys"}
+          </div>
+        </div>
+      </div>
+      <div className="min-w-0 border-l border-line px-3 pt-2 text-[12px] leading-snug">
+        <div className="truncate" title={label}>
+          <span className="text-faint">Last edit </span>
+          {label}
+        </div>
+        <div className="figure truncate text-[11px] text-faint">
+          {range
+            ? `${formatTimecode(range.from, rate, frameRate)}–${formatTimecode(range.to, rate, frameRate)} · ${formatDb((range.to - range.from) / rate, 2).replace("+", "")} s`
+            : "no range"}
+        </div>
+      </div>
+    </footer>
+  );
+}

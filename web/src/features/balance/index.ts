@@ -1,0 +1,1 @@
+export { Balance } from "./Balance";

@@ -1,0 +1,1 @@
+export { Handover } from "./Handover";

@@ -1,0 +1,76 @@
+import type { Stretch } from "@/api/types";
+import { GRID, gainOf, isBent, isConstant, stretchIndexAt } from "@/lib/schedule";
+
+/** The part of an AudioParam that an envelope is written to. */
+export type GainParam = Pick<
+  AudioParam,
+  "setValueAtTime" | "linearRampToValueAtTime" | "exponentialRampToValueAtTime"
+>;
+
+/**
+ * Writes a gain schedule onto an audio parameter, a piece at a time, each going on where the last one ended.
+ * Straight-in-dB stretches become exponential ramps, straight-in-gain ones linear ramps, bent ones straight lines from
+ * grid point to grid point: the same definition that the server renders by.
+ */
+export class Envelope {
+  private written: number;
+  private begun = false;
+
+  /**
+   * @param timeOf context time of a position of the schedule
+   * @param from   first position to be heard
+   */
+  constructor(
+    private readonly param: GainParam,
+    private readonly schedule: Stretch[],
+    private readonly timeOf: (position: number) => number,
+    from: number,
+  ) {
+    this.written = from;
+  }
+
+  /** Writes up to a position, or up to the next grid point after it. */
+  writeTo(position: number): void {
+    let i = stretchIndexAt(this.schedule, this.written);
+    for (let stretch = this.schedule[i]; stretch && this.written < position; stretch = this.schedule[++i]) {
+      this.write(stretch, Math.min(position, stretch.to));
+    }
+  }
+
+  private write(stretch: Stretch, to: number): void {
+    const from = Math.max(this.written, stretch.from);
+    if (!this.begun || from === stretch.from)
+      this.param.setValueAtTime(valueAt(stretch, from), this.timeOf(from));
+    this.begun = true;
+    if (isConstant(stretch)) {
+      this.written = to;
+    } else if (isBent(stretch)) {
+      this.written = this.writePoints(stretch, from, to);
+    } else {
+      const end = gainOf(stretch, to);
+      if (stretch.gain) this.param.linearRampToValueAtTime(end, this.timeOf(to));
+      else this.param.exponentialRampToValueAtTime(end, this.timeOf(to));
+      this.written = to;
+    }
+  }
+
+  private writePoints(stretch: Stretch, from: number, to: number): number {
+    let point = from;
+    while (point < to) {
+      point = Math.min(stretch.from + (Math.floor((point - stretch.from) / GRID) + 1) * GRID, stretch.to);
+      this.param.linearRampToValueAtTime(gainOf(stretch, point), this.timeOf(point));
+    }
+    return point;
+  }
+}
+
+/** Gain that applies at a position: between grid points on the straight line, as everywhere. */
+export function valueAt(stretch: Stretch, position: number): number {
+  if (!isBent(stretch)) return gainOf(stretch, position);
+  const left = stretch.from + Math.floor((position - stretch.from) / GRID) * GRID;
+  const right = Math.min(left + GRID, stretch.to);
+  const first = gainOf(stretch, left);
+  return right === left
+    ? first
+    : first + ((gainOf(stretch, right) - first) * (position - left)) / (right - left);
+}

@@ -1,0 +1,3 @@
+export { Player, type Levels } from "./player";
+export { PlayerContext, usePlayer, useLevels } from "./context";
+export { Envelope } from "./envelope";

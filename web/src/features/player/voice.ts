@@ -1,0 +1,115 @@
+import type { Clip } from "@/api/types";
+import { Envelope } from "./envelope";
+import { SEGMENT_SECONDS, type Segments } from "./segments";
+
+/** Where the timeline runs on the context's clock: position `from` sounds at time `start`. */
+export interface Anchor {
+  start: number;
+  from: number;
+  rate: number;
+}
+
+export function timeAt(anchor: Anchor, position: number): number {
+  return anchor.start + (position - anchor.from) / anchor.rate;
+}
+
+export function positionAt(anchor: Anchor, time: number): number {
+  return anchor.from + (time - anchor.start) * anchor.rate;
+}
+
+/** One clip sounding: its segments one after the other through its gain, and a fade for when it is replaced. */
+export class Voice {
+  private readonly gain: GainNode;
+  private readonly fade: GainNode;
+  private readonly envelope: Envelope;
+  private readonly playing = new Set<AudioBufferSourceNode>();
+  private next: number;
+  private readonly segmentLength: number;
+  /** Segments that could not be started in time. */
+  late = 0;
+
+  /** @param from timeline position, the first to be heard of this clip */
+  constructor(
+    readonly clip: Clip,
+    private readonly context: BaseAudioContext,
+    private readonly anchor: Anchor,
+    private readonly segments: Segments,
+    output: AudioNode,
+    from: number,
+  ) {
+    this.segmentLength = SEGMENT_SECONDS * anchor.rate;
+    this.gain = new GainNode(context);
+    this.fade = new GainNode(context);
+    this.gain.connect(this.fade).connect(output);
+    const first = Math.max(from, clip.at);
+    const shift = clip.at - clip.in;
+    this.next = first - shift;
+    this.envelope = new Envelope(
+      this.gain.gain,
+      clip.schedule,
+      (source) => timeAt(anchor, source + shift),
+      this.next,
+    );
+  }
+
+  /** Starts all that is to sound before a timeline position. */
+  schedule(until: number): void {
+    const clip = this.clip;
+    const shift = clip.at - clip.in;
+    const end = Math.min(until - shift, clip.in + clip.length);
+    while (this.next < end) {
+      const number = Math.floor(this.next / this.segmentLength);
+      const buffer = this.segments.ready(clip.source, number);
+      if (!buffer) {
+        this.skipWhatIsPast(shift);
+        return;
+      }
+      const stop = Math.min((number + 1) * this.segmentLength, clip.in + clip.length);
+      this.envelope.writeTo(stop);
+      this.start(buffer, this.next - number * this.segmentLength, stop - this.next, this.next + shift);
+      this.next = stop;
+    }
+  }
+
+  fadeIn(at: number, seconds: number): void {
+    this.fade.gain.setValueAtTime(0, at);
+    this.fade.gain.linearRampToValueAtTime(1, at + seconds);
+  }
+
+  fadeOut(at: number, seconds: number): void {
+    this.fade.gain.setValueAtTime(1, at);
+    this.fade.gain.linearRampToValueAtTime(0, at + seconds);
+    for (const node of this.playing) node.stop(at + seconds);
+    setTimeout(() => this.fade.disconnect(), 1000 * (at + seconds - this.context.currentTime) + 200);
+  }
+
+  /** A segment that does not come in time must not hold up those after it. */
+  private skipWhatIsPast(shift: number): void {
+    const now = positionAt(this.anchor, this.context.currentTime) - shift;
+    if (this.next < now) {
+      this.late++;
+      this.next = Math.min(Math.ceil(now + 0.1 * this.anchor.rate), this.clip.in + this.clip.length);
+    }
+  }
+
+  private start(buffer: AudioBuffer, offset: number, frames: number, position: number): void {
+    const node = new AudioBufferSourceNode(this.context, { buffer });
+    node.connect(this.gain);
+    const when = timeAt(this.anchor, position);
+    const missed = this.context.currentTime - when;
+    if (missed > 0) this.late++;
+    const skip = Math.max(0, Math.ceil(missed * this.anchor.rate));
+    if (skip < frames) {
+      node.start(
+        timeAt(this.anchor, position + skip),
+        (offset + skip) / buffer.sampleRate,
+        (frames - skip) / buffer.sampleRate,
+      );
+      this.playing.add(node);
+      node.onended = () => {
+        this.playing.delete(node);
+        node.disconnect();
+      };
+    }
+  }
+}

@@ -1,0 +1,2 @@
+export { SourcesShelf } from "./SourcesShelf";
+export { useUploads } from "./useUploads";

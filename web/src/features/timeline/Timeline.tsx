@@ -1,0 +1,360 @@
+import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { api } from "@/api/client";
+import { formatDb } from "@/lib/format";
+import { newId } from "@/lib/ids";
+import { formatTimecode } from "@/lib/timecode";
+import { usePlayer } from "@/features/player";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { useTheme } from "@/store/theme";
+import { drawTimeline, readPalette } from "./draw";
+import { clipsInRange, type Gesture, type Shown, startGesture } from "./gestures";
+import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, type View, xOf } from "./geometry";
+import { CURSORS, HINTS, hitTest, type Target } from "./hit";
+import { Outlines } from "./outlines";
+import { Playhead } from "./Playhead";
+import { buildScene, type Preview } from "./scene";
+import { TypeIn, type TypeInRequest } from "./TypeIn";
+import { clampView } from "./viewport";
+
+export const SOURCE_DRAG = "application/x-wattage-source";
+
+interface Props {
+  layout: Layout;
+  view: View;
+  setView: (change: (view: View) => View) => void;
+  width: number;
+  viewHeight: number;
+  scrollTop: number;
+  /** Length of a dip's ramps in samples. */
+  ramp: number;
+  onHint: (hint: string) => void;
+}
+
+/** The lanes with their clips: a painted canvas, and over it a button for each clip so that keyboards reach them. */
+export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, ramp, onHint }: Props) {
+  const store = useMixStore();
+  const player = usePlayer();
+  const canEdit = useCanEdit();
+  const state = useMix((s) => s);
+  const theme = useTheme();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const [drawn, setDrawn] = useState(0);
+  const outlines = useMemo(
+    () =>
+      new Outlines(
+        (id, level) => api.outline(id, level),
+        () => setDrawn((n) => n + 1),
+      ),
+    [],
+  );
+  const [gesture, setGesture] = useState<{
+    gesture: Gesture;
+    target: Target;
+    shown: Shown | null;
+    x: number;
+    y: number;
+    at: { x: number; y: number };
+  } | null>(null);
+  const [settling, setSettling] = useState<Preview | null>(null);
+  const [typing, setTyping] = useState<TypeInRequest | null>(null);
+  const hovered = useRef<{ target: Target | null; x: number; y: number }>({ target: null, x: 0, y: 0 });
+  const [cursor, setCursor] = useState("default");
+
+  const preview = gesture?.shown?.preview ?? settling;
+  const { clips, tracks, sources, selected, keyframe, range, length, rate, frameRate } = state;
+  const scene = useMemo(
+    () => buildScene(store.getState(), layout, view, width, preview),
+    // The scene depends on these parts of the state, and not on the playhead, which moves all the time.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [
+      store,
+      layout,
+      view,
+      width,
+      preview,
+      clips,
+      tracks,
+      sources,
+      selected,
+      keyframe,
+      range,
+      length,
+      rate,
+      frameRate,
+    ],
+  );
+
+  useLayoutEffect(() => {
+    const element = canvas.current;
+    const ctx = element?.getContext("2d");
+    if (!element || !ctx || width === 0) return;
+    const ratio = window.devicePixelRatio || 1;
+    const frame = requestAnimationFrame(() => {
+      if (element.width !== Math.round(width * ratio) || element.height !== Math.round(viewHeight * ratio)) {
+        element.width = Math.round(width * ratio);
+        element.height = Math.round(viewHeight * ratio);
+      }
+      const begun = performance.now();
+      drawTimeline(ctx, scene, readPalette(document.documentElement), outlines, scrollTop, viewHeight, ratio);
+      performance.measure("timeline-draw", { start: begun, end: performance.now() });
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [scene, outlines, scrollTop, viewHeight, width, drawn, theme]);
+
+  const place = useCallback((event: { clientX: number; clientY: number }) => {
+    const rect = box.current?.getBoundingClientRect();
+    return { x: event.clientX - (rect?.left ?? 0), y: event.clientY - (rect?.top ?? 0) };
+  }, []);
+
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button !== 0 || typing) return;
+    const { x, y } = place(event);
+    const target = hitTest(scene, x, y);
+    if (!target) return;
+    const before = store.getState();
+    if ("clip" in target)
+      before.select(target.clip.id, target.kind === "keyframe" ? target.keyframe.at : null);
+    const started = startGesture(target, scene, store.getState(), x, y, ramp);
+    if (started) {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      setGesture({ gesture: started, target, shown: null, x, y, at: { x, y } });
+    }
+  };
+
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const { x, y } = place(event);
+    if (!gesture) {
+      const target = hitTest(scene, x, y);
+      hovered.current = { target, x, y };
+      setCursor(target ? CURSORS[target.kind] : "default");
+      onHint(target ? HINTS[target.kind] : "");
+      return;
+    }
+    if (!gesture.shown && Math.hypot(x - gesture.x, y - gesture.y) < 3) return;
+    const shown = gesture.gesture.move(x, y, {
+      axis: event.shiftKey,
+      fine: event.ctrlKey || event.metaKey,
+      free: event.altKey,
+    });
+    setGesture({ ...gesture, shown, at: { x, y } });
+  };
+
+  const onPointerUp = (event: PointerEvent<HTMLDivElement>) => {
+    if (!gesture) return;
+    const { x } = place(event);
+    setGesture(null);
+    const now = store.getState();
+    if (!gesture.shown) {
+      if (["horizon", "lane", "body"].includes(gesture.target.kind)) {
+        now.set({ range: null });
+        player.seek(Math.min(sampleAt(view, x), Math.max(now.length, 0)));
+        if (gesture.target.kind === "lane") now.select(null);
+      }
+      return;
+    }
+    const result = gesture.gesture.commit();
+    if (result.range !== undefined) now.set({ range: result.range });
+    if (result.edit) {
+      setSettling(gesture.shown.preview);
+      void now.edit(result.edit).then((done) => {
+        if (done && result.keyframe !== undefined) store.getState().set({ keyframe: result.keyframe });
+        setSettling(null);
+      });
+    }
+  };
+
+  const onDoubleClick = (event: { clientX: number; clientY: number }) => {
+    const { x, y } = place(event);
+    const target = hitTest(scene, x, y);
+    if (!canEdit || !target) return;
+    if (target.kind === "keyframe") {
+      void store
+        .getState()
+        .edit({ edit: "remove-keyframes", clip: target.clip.id, keyframes: [target.keyframe.at] });
+    } else if (target.kind === "wire" || target.kind === "dip") {
+      const at = sampleAt(view, x);
+      void store.getState().edit({ edit: "add-keyframe", clip: target.clip.id, at });
+      store.getState().set({ keyframe: at - target.clip.at + target.clip.in });
+    }
+  };
+
+  // Escape gives up a drag; typing a number over a wire, keyframe or range opens a field for it.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Escape" && gesture) {
+        setGesture(null);
+        event.stopPropagation();
+      }
+      const inField = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      if (
+        inField ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        !/^[-0-9.−]$/.test(event.key) ||
+        !canEdit
+      )
+        return;
+      const request = typeInFor(hovered.current, event.key);
+      if (request) {
+        event.preventDefault();
+        setTyping(request);
+      }
+    };
+    const typeInFor = (over: typeof hovered.current, text: string): TypeInRequest | null => {
+      const { target } = over;
+      const now = store.getState();
+      const at = { x: over.x, y: over.y, text };
+      if (target?.kind === "keyframe") {
+        const submit = (level: string) =>
+          now.edit({ edit: "set-keyframe", clip: target.clip.id, keyframe: target.keyframe.at, level });
+        return { ...at, label: "Keyframe", submit };
+      }
+      if (target?.kind === "wire") {
+        const submit = (gain: string) => now.edit({ edit: "set-clip-gain", clips: [target.clip.id], gain });
+        return { ...at, label: "Clip gain", submit };
+      }
+      if (target?.kind === "dip" && now.range) {
+        const held = now.range;
+        const submit = async (by: string) => {
+          const amount = Number(
+            by
+              .replace("−", "-")
+              .replace(",", ".")
+              .replace(/\s*db$/i, ""),
+          );
+          if (!Number.isFinite(amount)) {
+            now.set({
+              notice: { kind: "error", text: `“${by}” is not an amount in dB. Type a number such as -11.` },
+            });
+            return false;
+          }
+          return now.edit({
+            edit: "dip-range",
+            clips: clipsInRange(now, held, target.clip),
+            from: held.from,
+            to: held.to,
+            by: amount,
+            ramp,
+          });
+        };
+        return { ...at, label: "Lift or dip by dB", submit };
+      }
+      return null;
+    };
+    window.addEventListener("keydown", onKey, true);
+    return () => window.removeEventListener("keydown", onKey, true);
+  }, [gesture, canEdit, store, ramp]);
+
+  // Wheel: along the time; with Ctrl, zoom where the pointer is; up and down is left to the page where it scrolls.
+  useEffect(() => {
+    const element = box.current;
+    const onWheel = (event: WheelEvent) => {
+      const { x } = place(event);
+      if (event.ctrlKey || event.metaKey) {
+        event.preventDefault();
+        setView((v) => clampView(zoomed(v, Math.exp(event.deltaY * 0.002), x), width, store.getState()));
+      } else if (
+        event.shiftKey ||
+        Math.abs(event.deltaX) > Math.abs(event.deltaY) ||
+        layout.height <= viewHeight
+      ) {
+        event.preventDefault();
+        const by = Math.abs(event.deltaX) > Math.abs(event.deltaY) ? event.deltaX : event.deltaY;
+        setView((v) => clampView({ ...v, start: v.start + by * v.perPx }, width, store.getState()));
+      }
+    };
+    element?.addEventListener("wheel", onWheel, { passive: false });
+    return () => element?.removeEventListener("wheel", onWheel);
+  }, [place, setView, width, store, layout.height, viewHeight]);
+
+  const onDrop = (event: React.DragEvent) => {
+    const source = event.dataTransfer.getData(SOURCE_DRAG);
+    if (!source) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const { x, y } = place(event);
+    const lane = laneAt(layout, y);
+    if (!lane) {
+      store.getState().set({
+        notice: { kind: "error", text: "Drop a source on a track. Add a track first if there is none." },
+      });
+      return;
+    }
+    const clip = newId("clip");
+    const at = Math.max(0, sampleAt(view, x));
+    void store
+      .getState()
+      .edit({ edit: "add-clip", track: lane.track.id, clip, source, at })
+      .then((done) => {
+        if (done) store.getState().select(clip);
+      });
+  };
+
+  return (
+    <div
+      ref={box}
+      data-testid="timeline"
+      className="relative touch-none select-none"
+      style={{ width, height: layout.height, cursor: gesture?.target.kind === "name" ? "grabbing" : cursor }}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={() => setGesture(null)}
+      onPointerLeave={() => {
+        hovered.current = { target: null, x: 0, y: 0 };
+        onHint("");
+      }}
+      onDoubleClick={onDoubleClick}
+      onDragOver={(event) => event.dataTransfer.types.includes(SOURCE_DRAG) && event.preventDefault()}
+      onDrop={onDrop}
+    >
+      <canvas ref={canvas} aria-hidden className="sticky top-0 block" style={{ width, height: viewHeight }} />
+      {scene.clips.map(({ clip, lane }) => (
+        <button
+          key={clip.id}
+          type="button"
+          className="pointer-events-none absolute overflow-hidden rounded-sm text-transparent"
+          style={{
+            left: Math.max(0, xOf(view, clip.at)),
+            width: Math.max(
+              6,
+              Math.min(width, xOf(view, clip.at + clip.length)) - Math.max(0, xOf(view, clip.at)),
+            ),
+            top: lane.rises ? lane.top + CLIP_MARGIN : lane.top + lane.height - CLIP_MARGIN - NAME_STRIP,
+            height: NAME_STRIP,
+          }}
+          aria-pressed={selected.includes(clip.id)}
+          onFocus={() => selected.includes(clip.id) || store.getState().select(clip.id)}
+          aria-label={`Clip ${clip.name} on ${lane.track.name}, ${formatTimecode(clip.at, rate, frameRate)} to ${formatTimecode(clip.at + clip.length, rate, frameRate)}, gain ${formatDb(clip.gain)} dB`}
+        />
+      ))}
+      <Playhead
+        view={view}
+        width={width}
+        height={layout.height}
+        horizonTop={layout.horizon.top}
+        setView={setView}
+      />
+      {gesture?.shown?.readout && (
+        <div
+          role="status"
+          className="figure pointer-events-none absolute z-20 rounded-md bg-ink px-2 py-1 text-[12px] text-paper shadow-lg"
+          style={{
+            left: Math.min(gesture.at.x + 14, width - 250),
+            top: Math.max(2, gesture.at.y - 34),
+          }}
+        >
+          {gesture.shown.readout}
+        </div>
+      )}
+      {typing && <TypeIn request={typing} close={() => setTyping(null)} />}
+    </div>
+  );
+}
+
+function zoomed(view: View, factor: number, x: number): View {
+  const perPx = view.perPx * factor;
+  return { perPx, start: view.start + x * (view.perPx - perPx) };
+}

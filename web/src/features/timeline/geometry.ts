@@ -1,0 +1,134 @@
+import type { Track } from "@/api/types";
+
+/** Which part of the programme shows: first sample, and samples per CSS pixel. */
+export interface View {
+  start: number;
+  perPx: number;
+}
+
+/** A track's place on the canvas, in CSS px. Speech rises above the horizon, everything else hangs beneath it. */
+export interface Lane {
+  track: Track;
+  rises: boolean;
+  top: number;
+  height: number;
+}
+
+export interface Layout {
+  lanes: Lane[];
+  /** The horizon, where time is written. */
+  horizon: { top: number; height: number };
+  height: number;
+}
+
+export const CAPTION = 20;
+export const HORIZON = 42;
+export const NAME_STRIP = 17;
+export const CLIP_MARGIN = 3;
+const LANE_MIN = 64;
+const LANE_MAX = 132;
+
+export function xOf(view: View, sample: number): number {
+  return (sample - view.start) / view.perPx;
+}
+
+export function sampleAt(view: View, x: number): number {
+  return Math.round(view.start + x * view.perPx);
+}
+
+/** Lanes share the height there is; where it does not suffice, the whole scrolls. */
+export function layOut(tracks: Track[], available: number): Layout {
+  const rising = tracks.filter((t) => t.stem === "speech");
+  const hanging = tracks.filter((t) => t.stem !== "speech");
+  const room = (available - HORIZON - 2 * CAPTION) / Math.max(2, tracks.length);
+  const height = Math.round(Math.min(LANE_MAX, Math.max(LANE_MIN, room)));
+  let top = CAPTION;
+  const place = (rises: boolean) => (track: Track) => {
+    const lane = { track, rises, top, height };
+    top += height;
+    return lane;
+  };
+  const lanes = rising.map(place(true));
+  if (rising.length === 0) top += height;
+  const horizon = { top, height: HORIZON };
+  top += HORIZON + CAPTION;
+  lanes.push(...hanging.map(place(false)));
+  if (hanging.length === 0) top += height;
+  return { lanes, horizon, height: Math.max(top, available) };
+}
+
+/** Where the sound of a clip is drawn within its lane: below or above its name. */
+export function soundArea(lane: Lane): { top: number; bottom: number } {
+  const top = lane.top + CLIP_MARGIN + (lane.rises ? NAME_STRIP : 0);
+  const bottom = lane.top + lane.height - CLIP_MARGIN - (lane.rises ? 0 : NAME_STRIP);
+  return { top, bottom };
+}
+
+/** Level to height: most room where most work is done, silence at the bottom. Height 0…1. */
+const SCALE: [number, number][] = [
+  [24, 1],
+  [12, 0.88],
+  [6, 0.8],
+  [0, 0.7],
+  [-6, 0.585],
+  [-12, 0.475],
+  [-24, 0.29],
+  [-36, 0.165],
+  [-60, 0.06],
+  [-90, 0.015],
+];
+
+export function heightOfDb(db: number): number {
+  if (db >= 24) return 1;
+  for (let i = 1; i < SCALE.length; i++) {
+    const [high, highAt] = SCALE[i - 1] as [number, number];
+    const [low, lowAt] = SCALE[i] as [number, number];
+    if (db >= low) return lowAt + ((highAt - lowAt) * (db - low)) / (high - low);
+  }
+  return 0;
+}
+
+export function dbOfHeight(height: number): number {
+  if (height >= 1) return 24;
+  for (let i = 1; i < SCALE.length; i++) {
+    const [high, highAt] = SCALE[i - 1] as [number, number];
+    const [low, lowAt] = SCALE[i] as [number, number];
+    if (height >= lowAt) return low + ((high - low) * (height - lowAt)) / (highAt - lowAt);
+  }
+  return -Infinity;
+}
+
+export function yOfDb(lane: Lane, db: number): number {
+  const { top, bottom } = soundArea(lane);
+  return bottom - heightOfDb(db) * (bottom - top);
+}
+
+/** The level that a vertical drag leads to. Upwards is louder, in every lane. */
+export function dragDb(lane: Lane, from: number, dy: number): number {
+  const { top, bottom } = soundArea(lane);
+  return dbOfHeight(Math.min(1, Math.max(0, heightOfDb(from) - dy / (bottom - top))));
+}
+
+export function laneAt(layout: Layout, y: number): Lane | null {
+  return layout.lanes.find((l) => y >= l.top && y < l.top + l.height) ?? null;
+}
+
+/** Distance between ruler marks in seconds, such that they stand at least `px` apart. */
+export function rulerStep(secondsPerPx: number, px = 84): number {
+  const wanted = secondsPerPx * px;
+  return [0.1, 0.2, 0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600].find((s) => s >= wanted) ?? 7200;
+}
+
+/** The nearest of some positions within reach, or the position itself. */
+export function snapTo(position: number, targets: number[], reach: number): number {
+  let best = position;
+  let distance = reach;
+  for (const target of targets) {
+    const d = Math.abs(target - position);
+    if (d < distance) {
+      distance = d;
+      best = target;
+    }
+  }
+  return best;
+}

@@ -1,0 +1,5 @@
+export { SOURCE_DRAG, Timeline } from "./Timeline";
+export { CAPTION, type Layout, layOut, type Lane, type View } from "./geometry";
+export { clipsInRange, storedLevelAt } from "./gestures";
+export { Outlines } from "./outlines";
+export { clampView, fitAll, fitSpan, zoomBy } from "./viewport";

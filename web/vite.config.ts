@@ -1,0 +1,11 @@
+/// <reference types="vitest/config" />
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  resolve: { alias: { "@": new URL("./src", import.meta.url).pathname } },
+  server: { proxy: { "/api": "http://127.0.0.1:8420" } },
+  test: { include: ["src/**/*.test.ts", "src/**/*.test.tsx"] },
+});
