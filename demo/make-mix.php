@@ -37,7 +37,7 @@ foreach ($names as $id => [$file, $name]) {
     $files[$id] = $file;
 }
 $cuts = [];
-foreach (file(__DIR__.'/cuts.txt', FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+foreach (file(__DIR__.'/cuts.txt', \FILE_IGNORE_NEW_LINES) ?: [] as $line) {
     [$source, $n, $start, $length] = explode(' ', $line);
     $cuts[$source][(int) $n] = [(float) $start, (float) $length];
 }
@@ -49,7 +49,7 @@ $edit = static function (array $edit) use (&$mix, $sources): void {
 $samples = static fn (float $seconds): int => (int) round($seconds * Mix::DEFAULT_RATE);
 $place = static function (string $track, string $source, float $at, float $in = 0.0, ?float $length = null, float $gain = 0.0) use ($edit, $samples, $sources, &$mix): string {
     $id = sprintf('%s-%d', $source, (int) $at);
-    $length = min(null === $length ? PHP_INT_MAX : $samples($length), $sources[$source]->length - $samples($in));
+    $length = min(null === $length ? \PHP_INT_MAX : $samples($length), $sources[$source]->length - $samples($in));
     $edit(['edit' => 'add-clip', 'track' => $track, 'clip' => $id, 'source' => $source, 'at' => $samples($at), 'in' => $samples($in), 'length' => $length]);
     0.0 === $gain || $edit(['edit' => 'set-clip-gain', 'clips' => [$id], 'gain' => $gain]);
 
@@ -92,5 +92,5 @@ $document = MixDocument::toArray($mix);
 foreach ($document['sources'] as $i => $source) {
     $document['sources'][$i]['file'] = $files[$source['id']];
 }
-file_put_contents(__DIR__.'/salt-ferry.json', json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION | JSON_THROW_ON_ERROR)."\n");
+file_put_contents(__DIR__.'/salt-ferry.json', json_encode($document, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR)."\n");
 printf("%d tracks, %d sources, %s\n", count($mix->tracks), count($mix->sources), Wattage\Core\Time\Timecode::clock($mix->length(), $mix->rate));

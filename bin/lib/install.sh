@@ -56,6 +56,7 @@ install_composer() {
   [ "$(cat "$stamp" 2>/dev/null)" = "$now" ] && return
   say "Installing PHP packages"
   (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress --quiet)
+  chmod -R go+rX "$ROOT/vendor" # some archives come with private modes, and the servers run under another account
   echo "$now" >"$stamp"
 }
 

@@ -113,7 +113,6 @@ error_log $dir/log/nginx.log warn;
 events { worker_connections 512; }
 http {
   include /etc/nginx/mime.types;
-  types { font/woff2 woff2; }
   default_type application/octet-stream;
   access_log off;
   server_tokens off;

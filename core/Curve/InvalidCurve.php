@@ -15,7 +15,7 @@ final class InvalidCurve extends DomainException implements Problem
 
     public static function notRising(int $position): self
     {
-        return new self(\sprintf('Keyframes must stand at rising times; the one at sample %d does not.', $position));
+        return new self(\sprintf('Keyframes must stand at rising times; the one at sample %d does not.', $position), 'curve');
     }
 
     public static function negativePosition(): self

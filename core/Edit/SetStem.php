@@ -16,7 +16,7 @@ final readonly class SetStem implements Edit
 
     public function label(Mix $before): string
     {
-        return "Make {$before->track($this->track)->name} a {$this->stem->value} track";
+        return "Count {$before->track($this->track)->name} as {$this->stem->value}";
     }
 
     public function apply(Mix $before): Mix

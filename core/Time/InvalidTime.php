@@ -29,6 +29,6 @@ final class InvalidTime extends DomainException implements Problem
 
     public static function unknownFrameRate(string $name): self
     {
-        return new self(\sprintf('Frame rate “%s” is not known. Use one of: %s.', mb_strimwidth($name, 0, 20, '…'), implode(', ', array_column(FrameRate::cases(), 'value'))));
+        return new self(\sprintf('Frame rate “%s” is not known. Use one of: %s.', mb_strimwidth($name, 0, 20, '…'), implode(', ', array_column(FrameRate::cases(), 'value'))), 'frameRate');
     }
 }

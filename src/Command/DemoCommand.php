@@ -59,18 +59,25 @@ final class DemoCommand extends Command
             return self::SUCCESS;
         }
         $output->writeln('Loading the demo project');
-        $project = new Project(self::NAME, $owner);
-        $this->entities->persist($project);
-        $this->history->begin($project, $owner, MixDocument::fromArray($this->withOwnSources($project)));
-        $this->entities->flush();
-        foreach ((array) $this->read('edits.json') as $edit) {
-            $this->history->edit($project, $owner, $project->head, $edit);
-        }
+        // All or nothing: a try that broke off leaves no half project to stumble over.
+        $this->entities->wrapInTransaction(function () use ($owner): void {
+            $project = new Project(self::NAME, $owner);
+            $this->entities->persist($project);
+            $this->history->begin($project, $owner, MixDocument::fromArray($this->withOwnSources($project)));
+            $this->entities->flush();
+            foreach ((array) $this->read('edits.json') as $edit) {
+                $this->history->edit($project, $owner, $project->head, $edit);
+            }
+        });
 
         return self::SUCCESS;
     }
 
-    /** Brings the media in as any upload would be, and puts the ids they get into the mix. @return array<string, mixed> */
+    /**
+     * Brings the media in as any upload would be, and puts the ids they get into the mix.
+     *
+     * @return array<string, mixed>
+     */
     private function withOwnSources(Project $project): array
     {
         /** @var array{sources: list<array<string, mixed>>, tracks: list<array{clips: list<array{source: string}>}>} $document */
@@ -97,13 +104,13 @@ final class DemoCommand extends Command
         $source = new Source($project, $file, (int) filesize($path));
         $source->received = $source->size;
         $source->state = SourceState::Analysing;
-        $source->job = new Job(JobKind::Ingest);
-        $this->entities->persist($source->job);
+        $source->job = $job = new Job(JobKind::Ingest);
+        $this->entities->persist($job);
         $this->entities->persist($source);
         $this->entities->flush();
         copy($path, $this->spool->upload($source->id));
-        $this->ingest->run($source, $source->job, new Progress($this->database, $source->job));
-        $source->job->state = JobState::Done;
+        $this->ingest->run($source, $job, new Progress($this->database, $job));
+        $job->state = JobState::Done;
         $this->entities->flush();
 
         return $source;

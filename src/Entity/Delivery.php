@@ -15,14 +15,14 @@ use Wattage\Core\Signal\SampleFormat;
 class Delivery
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
-    public readonly Uuid $id;
+    public Uuid $id;
 
     /** Bytes of the finished file; NULL before. */
     #[ORM\Column(type: Types::BIGINT, nullable: true)]
     public ?int $size = null;
 
     #[ORM\Column]
-    public readonly DateTimeImmutable $createdAt;
+    public DateTimeImmutable $createdAt;
 
     #[ORM\OneToOne(cascade: ['persist']), ORM\JoinColumn(nullable: false)]
     public readonly Job $job;

@@ -14,7 +14,7 @@ use Symfony\Component\Uid\Uuid;
 class Job
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
-    public readonly Uuid $id;
+    public Uuid $id;
 
     #[ORM\Column(length: 10)]
     public JobState $state = JobState::Waiting;
@@ -32,7 +32,7 @@ class Job
     public ?string $problem = null;
 
     #[ORM\Column]
-    public readonly DateTimeImmutable $createdAt;
+    public DateTimeImmutable $createdAt;
 
     #[ORM\Column(nullable: true)]
     public ?DateTimeImmutable $startedAt = null;

@@ -14,8 +14,9 @@ use Symfony\Component\Uid\Uuid;
 #[ORM\Entity, ORM\Table(name: 'project')]
 class Project
 {
+    /** Not readonly, like createdAt: History reads the record anew once it holds the lock, and Doctrine writes what it reads. */
     #[ORM\Id, ORM\Column(type: 'uuid')]
-    public readonly Uuid $id;
+    public Uuid $id;
 
     /** Number of the revision that is the present state. */
     #[ORM\Column]
@@ -26,7 +27,7 @@ class Project
     public int $lastRevision = 0;
 
     #[ORM\Column]
-    public readonly DateTimeImmutable $createdAt;
+    public DateTimeImmutable $createdAt;
 
     #[ORM\Column]
     public DateTimeImmutable $changedAt;

@@ -15,10 +15,10 @@ use Symfony\Component\Uid\Uuid;
 class Revision
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
-    public readonly Uuid $id;
+    public Uuid $id;
 
     #[ORM\Column]
-    public readonly DateTimeImmutable $createdAt;
+    public DateTimeImmutable $createdAt;
 
     /**
      * @param int $number counts up within the project, from 1

@@ -17,7 +17,7 @@ use Wattage\Core\Timeline\Source as MixSource;
 class Source
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
-    public readonly Uuid $id;
+    public Uuid $id;
 
     #[ORM\Column(length: 10)]
     public SourceState $state = SourceState::Uploading;
@@ -59,7 +59,7 @@ class Source
     public ?float $peakDbfs = null;
 
     #[ORM\Column]
-    public readonly DateTimeImmutable $createdAt;
+    public DateTimeImmutable $createdAt;
 
     #[ORM\OneToOne, ORM\JoinColumn(onDelete: 'SET NULL')]
     public ?Job $job = null;

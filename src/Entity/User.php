@@ -14,12 +14,12 @@ use Symfony\Component\Uid\Uuid;
 class User implements UserInterface, PasswordAuthenticatedUserInterface
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
-    public readonly Uuid $id;
+    public Uuid $id;
 
     #[ORM\Column]
     private string $password = '';
 
-    /** @param non-empty-string $email lower case */
+    /** @param string $email lower case */
     public function __construct(
         #[ORM\Column(unique: true)]
         public readonly string $email,

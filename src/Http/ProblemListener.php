@@ -11,7 +11,6 @@ use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 use Symfony\Component\HttpKernel\KernelEvents;
 use Symfony\Component\Security\Core\Exception\AccessDeniedException;
 use Symfony\Component\Security\Core\Exception\AuthenticationException;
-use Symfony\Component\Security\Core\Exception\InsufficientAuthenticationException;
 use Throwable;
 use Wattage\App\Project\OutdatedRevision;
 use Wattage\Core\Problem;
@@ -27,7 +26,7 @@ final readonly class ProblemListener
     public function __invoke(ExceptionEvent $event): void
     {
         $error = $event->getThrowable();
-        if ($error instanceof AuthenticationException || $error instanceof InsufficientAuthenticationException) {
+        if ($error instanceof AuthenticationException) {
             return; // the firewall answers
         }
         $event->setResponse(match (true) {

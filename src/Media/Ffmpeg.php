@@ -49,7 +49,7 @@ final readonly class Ffmpeg
         }
         foreach ($found['streams'] ?? [] as $stream) {
             if ('audio' === ($stream['codec_type'] ?? '')) {
-                return $this->facts($stream, $found['format'], $name);
+                return $this->facts($stream, $found['format'], $name, WavHeaderReader::promisedSeconds($file));
             }
         }
         throw Refused::noSound($name);
@@ -92,8 +92,9 @@ final readonly class Ffmpeg
     /**
      * @param array<string, mixed> $stream
      * @param array{format_name?: string, duration?: string} $format
+     * @param ?float $promised seconds that a WAV header states
      */
-    private function facts(array $stream, array $format, string $name): AudioFacts
+    private function facts(array $stream, array $format, string $name, ?float $promised): AudioFacts
     {
         $number = static fn (string $key): int => is_numeric($stream[$key] ?? null) ? (int) $stream[$key] : 0;
         $text = static fn (string $key): string => \is_string($stream[$key] ?? null) ? $stream[$key] : '';
@@ -102,7 +103,7 @@ final readonly class Ffmpeg
         $rate = $number('sample_rate');
         $rate >= 8000 && $rate <= 192_000 || throw Refused::rate($name, $rate);
         $container = explode(',', $format['format_name'] ?? '')[0];
-        $seconds = is_numeric($stream['duration'] ?? null) ? (float) $stream['duration'] : (float) ($format['duration'] ?? 0.0);
+        $seconds = $promised ?? (is_numeric($stream['duration'] ?? null) ? (float) $stream['duration'] : (float) ($format['duration'] ?? 0.0));
         $seconds <= self::MAX_HOURS * 3600 || throw Refused::tooLong($name, $seconds);
         $is16 = 's16' === rtrim($text('sample_fmt'), 'p') || 'u8' === rtrim($text('sample_fmt'), 'p');
 

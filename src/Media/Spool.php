@@ -27,7 +27,11 @@ final readonly class Spool
         return "{$this->directory}/{$source}.upload";
     }
 
-    /** Adds bytes to an upload at an offset; what may stand behind it, from a try that broke off, is dropped. */
+    /**
+     * Adds bytes to an upload at an offset; what may stand behind it, from a try that broke off, is dropped.
+     *
+     * @param int<0, max> $offset
+     */
     public function write(Uuid $source, int $offset, string $bytes): void
     {
         $stream = fopen($this->upload($source), 'c+') ?: throw new RuntimeException('The upload cannot be stored.');

@@ -53,7 +53,7 @@ final readonly class Sources
     /**
      * Takes the next bytes of an upload. With the last ones, the analysis begins.
      *
-     * @param int $offset must be what was received so far, or less to send a piece again
+     * @param int<0, max> $offset must be what was received so far, or less to send a piece again
      */
     public function receive(Source $source, int $offset, string $bytes): void
     {

@@ -45,10 +45,7 @@ export function App() {
   if (!session.user) {
     return (
       <SignIn
-        onSignedIn={(signedIn) => {
-          client.clear();
-          client.setQueryData(["session"], signedIn);
-        }}
+        onSignedIn={(signedIn) => client.setQueryData(["session"], signedIn)}
       />
     );
   }
@@ -61,8 +58,8 @@ export function App() {
   }
   const signOut = async () => {
     const ended = await api.signOut();
-    client.clear();
     client.setQueryData(["session"], ended);
+    client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
   };
   return <ProjectList session={session} onOpen={(id) => go(`/p/${id}`)} onSignOut={() => void signOut()} />;
 }

@@ -234,7 +234,7 @@ function drawSound(
 
 /** Quiet sound must still be seen: a power between linear and logarithmic. 1.0 is full scale. */
 function shownSize(amplitude: number): number {
-  return Math.min(1, Math.max(0, amplitude) ** 0.55) * 0.94;
+  return Math.min(1, Math.max(0, amplitude) ** 0.68) * 0.94;
 }
 
 function highest(points: Uint16Array, from: number, count: number): number {

@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\app;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Routing\RouterInterface;
+use Wattage\App\Entity\Role;
+
+/** Every route against everybody: nobody, a stranger, a viewer, an editor, an owner. */
+final class AccessTest extends ApiTestCase
+{
+    /**
+     * Route, and the answers for viewer, editor and owner. A stranger gets 404 wherever a project is named, and nobody 401.
+     *
+     * @return iterable<string, array{string, string, array<string, mixed>|string|null, array{int, int, int}}>
+     */
+    public static function routes(): iterable
+    {
+        yield 'list projects' => ['GET', '/api/projects', null, [200, 200, 200]];
+        yield 'create a project' => ['POST', '/api/projects', ['name' => 'Mine'], [201, 201, 201]];
+        yield 'rename' => ['PATCH', '/api/projects/{project}', ['name' => 'New'], [403, 403, 200]];
+        yield 'delete' => ['DELETE', '/api/projects/{project}', null, [403, 403, 200]];
+        yield 'restore' => ['POST', '/api/projects/{project}/restore', null, [403, 403, 200]];
+        yield 'open' => ['GET', '/api/projects/{project}/mix', null, [200, 200, 200]];
+        yield 'export the mix' => ['GET', '/api/projects/{project}/mix.json', null, [200, 200, 200]];
+        yield 'edit' => ['POST', '/api/projects/{project}/edits', ['edit' => 'add-track', 'track' => 'x', 'name' => 'X', 'stem' => 'music'], [403, 200, 200]];
+        yield 'undo' => ['POST', '/api/projects/{project}/undo', null, [403, 200, 200]];
+        yield 'redo' => ['POST', '/api/projects/{project}/redo', null, [403, 200, 200]];
+        yield 'go to a state' => ['PUT', '/api/projects/{project}/head', ['revision' => 1], [403, 200, 200]];
+        yield 'history' => ['GET', '/api/projects/{project}/history', null, [200, 200, 200]];
+        yield 'list sources' => ['GET', '/api/projects/{project}/sources', null, [200, 200, 200]];
+        yield 'announce a file' => ['POST', '/api/projects/{project}/sources', ['name' => 'a.wav', 'size' => 10], [403, 201, 201]];
+        yield 'send bytes' => ['PUT', '/api/sources/{upload}/bytes?offset=0', 'x', [403, 200, 200]];
+        yield 'retry' => ['POST', '/api/sources/{upload}/retry', null, [403, 409, 409]];
+        yield 'remove a source' => ['DELETE', '/api/sources/{upload}', null, [403, 204, 204]];
+        yield 'hear a source' => ['GET', '/api/sources/{source}/segments/0', null, [200, 200, 200]];
+        yield 'see a source' => ['GET', '/api/sources/{source}/outline/2', null, [200, 200, 200]];
+        yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
+        yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
+        yield 'cancel a delivery' => ['DELETE', '/api/deliveries/{delivery}', null, [403, 200, 200]];
+        yield 'fetch a delivery' => ['GET', '/api/deliveries/{delivery}/file', null, [200, 200, 200]];
+    }
+
+    public function testTheListAboveNamesEveryRoute(): void
+    {
+        $known = ['GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end'];
+        foreach (self::routes() as [$method, $path]) {
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~'], ['', 'segments/{number}', 'outline/{level}'], strtr($path, ['{project}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}']));
+        }
+        foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
+            foreach ($route->getMethods() ?: ['ANY'] as $method) {
+                self::assertContains("{$method} {$route->getPath()}", $known);
+            }
+        }
+    }
+
+    /** @param array{int, int, int} $answers */
+    #[DataProvider('routes')]
+    public function testWhoMayDoWhat(string $method, string $path, array|string|null $body, array $answers): void
+    {
+        [$target, $users] = $this->prepared($path);
+        $named = str_contains($path, '{');
+        $this->browser->getCookieJar()->clear();
+        $this->call('GET', '/api/session');
+        $this->call($method, $target, $body, ['If-Match' => '"3"', 'X-Csrf-Token' => json_decode((string) $this->response()->getContent(), true)['csrf']]);
+        self::assertSame(401, $this->statusCode(), 'nobody');
+        foreach (['stranger' => $named ? 404 : $answers[0], 'viewer' => $answers[0], 'editor' => $answers[1], 'owner' => $answers[2]] as $who => $expected) {
+            if (\in_array($who, ['owner'], true) && str_contains($path, '{upload}')) {
+                [$target, $users] = $this->prepared($path); // the editor has used it up
+            }
+            $this->signIn($users[$who]);
+            $base = 404 === $expected ? 1 : null;
+            $base ??= str_contains($path, '/edits') ? $this->call('GET', strtr($target, ['/edits' => '/mix']))['revision'] : 1;
+            $body = \is_array($body) && isset($body['track']) ? [...$body, 'track' => "x-{$who}"] : $body;
+            $answer = $this->call($method, $target, $body, ['If-Match' => "\"{$base}\""]);
+            self::assertSame($expected, $this->statusCode(), $who.': '.json_encode($answer));
+        }
+    }
+
+    public function testWithoutTheTokenNothingIsChanged(): void
+    {
+        $this->signedIn();
+        foreach (['POST' => '/api/projects', 'DELETE' => '/api/session'] as $method => $path) {
+            $this->call($method, $path, ['name' => 'Forged'], ['X-Csrf-Token' => 'guess']);
+            self::assertSame(403, $this->statusCode());
+        }
+        self::assertSame([], $this->call('GET', '/api/projects')['projects']);
+    }
+
+    public function testSigningInNeedsTheRightPasswordAndIsSlowedDown(): void
+    {
+        $user = $this->user();
+        $token = $this->call('GET', '/api/session')['csrf'];
+        $try = fn (string $password): array => $this->call('POST', '/api/session', ['email' => $user->email, 'password' => $password], ['X-Csrf-Token' => $token]);
+        for ($i = 0; $i < 8; ++$i) {
+            self::assertStringContainsString('do not match', $try('wrong')['detail']);
+            self::assertSame(401, $this->statusCode());
+        }
+        self::assertStringContainsString('Wait', $try('long enough')['detail']);
+        self::assertSame(429, $this->statusCode());
+    }
+
+    public function testSigningOutEndsTheSession(): void
+    {
+        $user = $this->signedIn();
+        self::assertSame($user->email, $this->call('GET', '/api/session')['user']['email']);
+        self::assertNull($this->call('DELETE', '/api/session')['user']);
+        $this->call('GET', '/api/projects');
+        self::assertSame(401, $this->statusCode());
+    }
+
+    public function testTheSessionCookieIsKeptFromScriptsAndOtherSites(): void
+    {
+        $options = static::getContainer()->getParameter('session.storage.options');
+        self::assertSame([true, 'strict', 'auto'], [$options['cookie_httponly'], $options['cookie_samesite'], $options['cookie_secure']]);
+    }
+
+    /** @return array{string, array<string, \Wattage\App\Entity\User>} the path with real ids, and people of every role */
+    private function prepared(string $path): array
+    {
+        $users = [];
+        foreach (['owner', 'editor', 'viewer', 'stranger'] as $who) {
+            $users[$who] = $this->user(ucfirst($who));
+        }
+        $this->signIn($users['owner']);
+        $project = $this->newProject();
+        $ids = ['{project}' => $project];
+        if (str_contains($path, '{source}') || str_contains($path, 'deliver')) {
+            $ids['{source}'] = $this->bringIn($project, 'tone.wav', self::media(0.2))['id'];
+            $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']);
+            $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $ids['{source}'], 'at' => 0]);
+        }
+        if (str_contains($path, '{upload}')) {
+            $ids['{upload}'] = $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'a.wav', 'size' => 10])['id'];
+        }
+        if (str_contains($path, '{delivery}')) {
+            $delivery = $this->call('POST', "/api/projects/{$project}/deliveries", ['format' => 'pcm16']);
+            self::assertSame(202, $this->statusCode(), (string) json_encode($delivery));
+            $ids['{delivery}'] = $delivery['id'];
+            $this->work();
+        }
+        $this->share($project, $users['editor'], Role::Editor);
+        $this->share($project, $users['viewer'], Role::Viewer);
+
+        return [strtr($path, $ids), $users];
+    }
+}

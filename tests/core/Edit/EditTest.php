@@ -1,0 +1,166 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\core\Edit;
+
+use Closure;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Problem;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Tests\support\Mixes;
+
+final class EditTest extends TestCase
+{
+    private const S = Mixes::SECOND;
+
+    /**
+     * @param array<string, mixed> $edit
+     * @param Closure(Mix): mixed $read
+     */
+    #[DataProvider('edits')]
+    public function testAnEditChangesWhatItSaysAndTheMixBeforeStaysAsItWas(array $edit, string $label, Closure $read, mixed $expected): void
+    {
+        $before = self::mixWithDip();
+        $written = MixDocument::encode($before);
+        $made = (new EditReader($before, Mixes::sources()))->read($edit);
+        self::assertSame($label, $made->label($before));
+        $after = $made->apply($before);
+        self::assertEquals($expected, $read($after));
+        self::assertNotSame($before, $after);
+        self::assertSame($written, MixDocument::encode($before));
+        self::assertEquals($after, MixDocument::decode(MixDocument::encode($after)), 'saved and loaded it is the same');
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string, Closure(Mix): mixed, mixed}> */
+    public static function edits(): iterable
+    {
+        $s = self::S;
+        yield 'add-track' => [['edit' => 'add-track', 'track' => 't3', 'name' => ' Shore ', 'stem' => 'ambience'], 'Add track Shore', static fn (Mix $m): array => [array_key_last($m->tracks), $m->track('t3')->name], ['t3', 'Shore']];
+        yield 'remove-track' => [['edit' => 'remove-track', 'track' => 'music'], 'Remove track Music', static fn (Mix $m): array => array_keys($m->tracks), ['speech']];
+        yield 'place-track' => [['edit' => 'place-track', 'track' => 'music', 'place' => 0], 'Move track Music', static fn (Mix $m): array => array_keys($m->tracks), ['music', 'speech']];
+        yield 'rename-track' => [['edit' => 'rename-track', 'track' => 'music', 'name' => 'Bed'], 'Rename track Music to Bed', static fn (Mix $m): string => $m->track('music')->name, 'Bed'];
+        yield 'set-stem' => [['edit' => 'set-stem', 'track' => 'music', 'stem' => 'effects'], 'Count Music as effects', static fn (Mix $m): string => $m->track('music')->stem->value, 'effects'];
+        yield 'set-fader' => [['edit' => 'set-fader', 'track' => 'music', 'fader' => '50%'], 'Set Music to −6.0 dB', static fn (Mix $m): float => round($m->track('music')->fader->db, 2), -6.02];
+        yield 'set-pan' => [['edit' => 'set-pan', 'track' => 'music', 'pan' => -0.5], 'Pan Music 50 % left', static fn (Mix $m): float => $m->track('music')->pan, -0.5];
+        yield 'set-muted' => [['edit' => 'set-muted', 'track' => 'music', 'muted' => true], 'Mute Music', static fn (Mix $m): bool => $m->track('music')->muted, true];
+        yield 'set-frame-rate' => [['edit' => 'set-frame-rate', 'frameRate' => '29.97df'], 'Count 29.97df frames per second', static fn (Mix $m): string => $m->frameRate->value, '29.97df'];
+        yield 'set-source-gain' => [['edit' => 'set-source-gain', 'source' => 'src-bed', 'gain' => -8], 'Set source Slow accordion to −8.0 dB', static fn (Mix $m): float => $m->source('src-bed')->gain->db, -8.0];
+        yield 'add-clip' => [['edit' => 'add-clip', 'track' => 'speech', 'clip' => 'again', 'source' => 'src-voice', 'at' => '0:20'], 'Place Narrator on Narrator', static fn (Mix $m): array => [$m->clip('again')->at, $m->clip('again')->length, $m->length()], [20 * $s, 10 * $s, 30 * $s]];
+        yield 'remove-clips' => [['edit' => 'remove-clips', 'clips' => ['bed', 'voice']], 'Remove 2 clips', static fn (Mix $m): int => $m->length(), 0];
+        yield 'move-clip' => [['edit' => 'move-clip', 'clip' => 'bed', 'track' => 'speech', 'at' => $s], 'Move Slow accordion to 0:01.000', static fn (Mix $m): array => [$m->trackOf('bed')->id, $m->clip('bed')->at], ['speech', $s]];
+        yield 'trim-clip' => [['edit' => 'trim-clip', 'clip' => 'voice', 'from' => $s, 'to' => 4 * $s], 'Trim Narrator to 0:01.000–0:04.000', static fn (Mix $m): array => [$m->clip('voice')->at, $m->clip('voice')->in, $m->clip('voice')->length], [$s, 0, 3 * $s]];
+        yield 'set-clip-gain' => [['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => '-inf'], 'Set Slow accordion to silence', static fn (Mix $m): bool => $m->clip('bed')->gain->isSilence(), true];
+        yield 'change-clip-gain' => [['edit' => 'change-clip-gain', 'clips' => ['bed', 'voice'], 'by' => -1.5], 'Change 2 clips by −1.5 dB', static fn (Mix $m): array => [$m->clip('bed')->gain->db, $m->clip('voice')->gain->db], [-1.5, -1.5]];
+        yield 'add-keyframe' => [['edit' => 'add-keyframe', 'clip' => 'voice', 'at' => 3 * $s, 'level' => -4], 'Add keyframe to Narrator at 0:03.000', static fn (Mix $m): array => [$m->clip('voice')->curve->keyframes[0]->position, $m->clip('voice')->levelAt(3 * $s)->db], [2 * $s, -4.0]];
+        yield 'set-keyframe' => [['edit' => 'set-keyframe', 'clip' => 'bed', 'keyframe' => 4 * $s, 'at' => '0:04.5', 'level' => -20, 'ramp' => ['kind' => 'hold']], 'Set keyframe of Slow accordion at 0:04.500 to −20.0 dB', static fn (Mix $m): array => [$m->clip('bed')->curve->keyframes[1]->position, $m->clip('bed')->levelAt(5 * $s)->db], [4.5 * $s, -20.0]];
+        yield 'move-keyframes' => [['edit' => 'move-keyframes', 'clip' => 'bed', 'keyframes' => [4 * $s, 6 * $s], 'later' => 100, 'by' => -2], 'Move 2 keyframes of Slow accordion', static fn (Mix $m): array => [$m->clip('bed')->curve->keyframes[1]->position, $m->clip('bed')->levelAt(5 * $s)->db], [4 * $s + 100, -13.0]];
+        yield 'remove-keyframes' => [['edit' => 'remove-keyframes', 'clip' => 'bed', 'keyframes' => [4 * $s, 6 * $s]], 'Remove 2 keyframes of Slow accordion', static fn (Mix $m): array => [\count($m->clip('bed')->curve->keyframes), $m->clip('bed')->levelAt(5 * $s)->db], [2, 0.0]];
+        yield 'dip-range' => [['edit' => 'dip-range', 'clips' => ['voice', 'bed'], 'from' => 4 * $s, 'to' => 6 * $s, 'by' => -1, 'ramp' => $s], 'Dip 2 clips by 1 dB, 0:04.000–0:06.000', static fn (Mix $m): array => [$m->clip('voice')->levelAt(5 * $s)->db, $m->clip('bed')->levelAt(5 * $s)->db], [-1.0, -12.0]];
+    }
+
+    /** @param array<string, mixed> $edit */
+    #[DataProvider('emptyEdits')]
+    public function testAnEditThatChangesNothingReturnsTheVerySameMix(array $edit): void
+    {
+        $mix = Mixes::voiceOverBed();
+        self::assertSame($mix, Mixes::edited($mix, $edit));
+    }
+
+    /** @return iterable<array{array<string, mixed>}> */
+    public static function emptyEdits(): iterable
+    {
+        yield [['edit' => 'set-fader', 'track' => 'music', 'fader' => 0]];
+        yield [['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => '100%']];
+        yield [['edit' => 'move-clip', 'clip' => 'bed', 'track' => 'music', 'at' => 0]];
+        yield [['edit' => 'place-track', 'track' => 'music', 'place' => 9]];
+        yield [['edit' => 'dip-range', 'clips' => ['bed'], 'from' => 0, 'to' => 1000, 'by' => 0, 'ramp' => 10]];
+        yield [['edit' => 'trim-clip', 'clip' => 'bed', 'from' => 0, 'to' => 10 * self::S]];
+    }
+
+    /** @param array<string, mixed> $edit */
+    #[DataProvider('badEdits')]
+    public function testAnEditThatMakesNoSenseIsRefusedAndNamesTheField(array $edit, string $field): void
+    {
+        $mix = self::mixWithDip();
+        try {
+            (new EditReader($mix, Mixes::sources()))->read($edit)->apply($mix);
+            self::fail('It was accepted.');
+        } catch (Problem $problem) {
+            self::assertSame($field, $problem->field(), $problem->getMessage());
+            self::assertMatchesRegularExpression('/[.?]$/', $problem->getMessage(), 'a whole sentence');
+        }
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function badEdits(): iterable
+    {
+        $s = self::S;
+        $dip = ['edit' => 'dip-range', 'clips' => ['bed'], 'from' => $s, 'to' => 2 * $s, 'by' => -6, 'ramp' => 480];
+        yield 'unknown edit' => [['edit' => 'reverse-time'], 'edit'];
+        yield 'no edit' => [[], 'edit'];
+        yield 'gain is NAN' => [['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => \NAN], 'gain'];
+        yield 'gain is infinite' => [['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => \INF], 'gain'];
+        yield 'gain too high' => [['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => 24.5], 'gain'];
+        yield 'gain is nonsense' => [['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => 'loud'], 'gain'];
+        yield 'gain is missing' => [['edit' => 'set-clip-gain', 'clips' => ['bed']], 'gain'];
+        yield 'no clips' => [['edit' => 'set-clip-gain', 'clips' => [], 'gain' => 0], 'clips'];
+        yield 'clips are no list' => [['edit' => 'set-clip-gain', 'clips' => 'bed', 'gain' => 0], 'clips'];
+        yield 'clip is gone' => [['edit' => 'set-clip-gain', 'clips' => ['gone'], 'gain' => 0], 'clip'];
+        yield 'track is gone' => [['edit' => 'set-fader', 'track' => 'gone', 'fader' => 0], 'track'];
+        yield 'fader too high' => [['edit' => 'set-fader', 'track' => 'music', 'fader' => 13], 'fader'];
+        yield 'pan too far' => [['edit' => 'set-pan', 'track' => 'music', 'pan' => -1.01], 'pan'];
+        yield 'reversed range' => [[...$dip, 'from' => 3 * $s], 'to'];
+        yield 'empty range' => [[...$dip, 'to' => $s], 'to'];
+        yield 'range beside the clip' => [[...$dip, 'from' => 20 * $s, 'to' => 21 * $s], 'from'];
+        yield 'dip is NAN' => [[...$dip, 'by' => \NAN], 'by'];
+        yield 'dip is endless' => [[...$dip, 'by' => -\INF], 'by'];
+        yield 'lift too high' => [[...$dip, 'by' => 30], 'by'];
+        yield 'negative ramp' => [[...$dip, 'ramp' => -1], 'ramp'];
+        yield 'time is half a sample' => [[...$dip, 'from' => 0.5], 'from'];
+        yield 'time is nonsense' => [[...$dip, 'from' => 'soon'], 'from'];
+        yield 'negative time' => [['edit' => 'move-clip', 'clip' => 'bed', 'track' => 'music', 'at' => -1], 'at'];
+        yield 'absurdly late' => [['edit' => 'move-clip', 'clip' => 'bed', 'track' => 'music', 'at' => 25 * 3600 * $s], 'at'];
+        yield 'trim past the source' => [['edit' => 'trim-clip', 'clip' => 'voice', 'from' => 2 * $s, 'to' => 30 * $s], 'from'];
+        yield 'unknown source' => [['edit' => 'add-clip', 'track' => 'music', 'clip' => 'new', 'source' => 'other', 'at' => 0], 'source'];
+        yield 'clip id taken' => [['edit' => 'add-clip', 'track' => 'music', 'clip' => 'bed', 'source' => 'src-bed', 'at' => 0], 'clip'];
+        yield 'id of digits' => [['edit' => 'add-track', 'track' => '42', 'name' => 'T', 'stem' => 'music'], 'track'];
+        yield 'no name' => [['edit' => 'add-track', 'track' => 't9', 'name' => "  \t", 'stem' => 'music'], 'name'];
+        yield 'name with control characters' => [['edit' => 'add-track', 'track' => 't9', 'name' => "a\x07b", 'stem' => 'music'], 'name'];
+        yield 'name of 300 characters' => [['edit' => 'rename-track', 'track' => 'music', 'name' => str_repeat('x', 300)], 'name'];
+        yield 'unknown stem' => [['edit' => 'set-stem', 'track' => 'music', 'stem' => 'noise'], 'stem'];
+        yield 'keyframe is gone' => [['edit' => 'remove-keyframes', 'clip' => 'bed', 'keyframes' => [5]], 'keyframe'];
+        yield 'keyframe outside the clip' => [['edit' => 'add-keyframe', 'clip' => 'voice', 'at' => 9 * $s], 'at'];
+        yield 'keyframe onto another' => [['edit' => 'set-keyframe', 'clip' => 'bed', 'keyframe' => 4 * $s, 'at' => 6 * $s], 'at'];
+        yield 'unknown ramp' => [['edit' => 'set-keyframe', 'clip' => 'bed', 'keyframe' => 4 * $s, 'ramp' => ['kind' => 'bouncy']], 'ramp.kind'];
+    }
+
+    public function testKeyframesStopAtTheirNeighboursAndAtTheEndsOfTheClip(): void
+    {
+        $mix = self::mixWithDip();
+        $moved = Mixes::edited($mix, ['edit' => 'move-keyframes', 'clip' => 'bed', 'keyframes' => [4 * self::S], 'later' => 9 * self::S, 'by' => 0]);
+        self::assertSame(6 * self::S - 1, $moved->clip('bed')->curve->keyframes[1]->position);
+        $all = array_map(static fn ($k): int => $k->position, $mix->clip('bed')->curve->keyframes);
+        $moved = Mixes::edited($mix, ['edit' => 'move-keyframes', 'clip' => 'bed', 'keyframes' => $all, 'later' => -9 * self::S, 'by' => 0]);
+        self::assertSame(0, $moved->clip('bed')->curve->keyframes[0]->position);
+        self::assertSame($all[3] - $all[0], $moved->clip('bed')->curve->keyframes[3]->position, 'together they keep their distances');
+    }
+
+    public function testMovingAndTrimmingNeverShiftAKeyframeAgainstItsSound(): void
+    {
+        $mix = self::mixWithDip();
+        $curve = $mix->clip('bed')->curve;
+        $mix = Mixes::edited($mix, ['edit' => 'move-clip', 'clip' => 'bed', 'track' => 'music', 'at' => 12_345]);
+        $mix = Mixes::edited($mix, ['edit' => 'trim-clip', 'clip' => 'bed', 'from' => 50_000, 'to' => 300_000]);
+        self::assertSame($curve, $mix->clip('bed')->curve);
+        self::assertSame(50_000 - 12_345, $mix->clip('bed')->in);
+    }
+
+    private static function mixWithDip(): Mix
+    {
+        return Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'dip-range', 'clips' => ['bed'], 'from' => 4 * self::S, 'to' => 6 * self::S, 'by' => -11, 'ramp' => self::S]);
+    }
+}
