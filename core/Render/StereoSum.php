@@ -37,15 +37,23 @@ final class StereoSum
      */
     public function add(string $bytes, PcmFormat $format, int $at, array $steps, Pan $pan): void
     {
-        if (16 === $format->bits && 2 === $format->channels && $pan->isCentre() && $this->arePairs($steps)) {
-            $this->addPairs($bytes, 2 * ($at - $this->piece->from), $steps);
+        $start = 2 * ($at - $this->piece->from);
+        if (2 === $format->channels && $pan->isCentre()) {
+            if (16 === $format->bits && $this->areMultiples($steps, 2)) {
+                $this->addPairs($bytes, $start, $steps);
 
-            return;
+                return;
+            }
+            if (24 === $format->bits && $this->areMultiples($steps, 4)) {
+                $this->addQuads($bytes, $start, $steps);
+
+                return;
+            }
         }
         $input = PcmDecoder::decode($bytes, $format);
         $scale = 1.0 / $format->fullScale();
         $i = 0;
-        $o = 2 * ($at - $this->piece->from);
+        $o = $start;
         foreach ($steps as $step) {
             match (true) {
                 1 === $format->channels => $this->addMono($input, $i, $o, $step, $scale, $pan->leftToLeft + $pan->rightToLeft, $pan->leftToRight + $pan->rightToRight),
@@ -58,10 +66,10 @@ final class StereoSum
     }
 
     /** @param list<GainStep> $steps */
-    private function arePairs(array $steps): bool
+    private function areMultiples(array $steps, int $of): bool
     {
         foreach ($steps as $step) {
-            if (0 !== $step->frames % 2) {
+            if (0 !== $step->frames % $of) {
                 return false;
             }
         }
@@ -97,6 +105,49 @@ final class StereoSum
                 $sum[$o + 3] += ($word >> 48) * $gain;
                 $gain = $gain * $factor + $slope;
                 $o += 4;
+            }
+        }
+        $this->samples = $sum;
+    }
+
+    /**
+     * 24-bit stereo: four frames from three 8-byte integers.
+     *
+     * @param list<GainStep> $steps each with a number of frames that four divides
+     */
+    private function addQuads(string $bytes, int $o, array $steps): void
+    {
+        $sum = $this->samples;
+        $this->samples = [];
+        $step = reset($steps);
+        if (false === $step) {
+            return;
+        }
+        $end = $o + 2 * $step->frames;
+        [$gain, $factor, $slope] = [$step->gain / 8388608.0, $step->factor, $step->slope / 8388608.0];
+        foreach (Words::groupsOf($bytes) as $group) {
+            $words = array_values($group);
+            for ($w = 0, $n = \count($words); $w < $n; $w += 3) {
+                if ($o === $end && false !== ($step = next($steps))) {
+                    $end = $o + 2 * $step->frames;
+                    [$gain, $factor, $slope] = [$step->gain / 8388608.0, $step->factor, $step->slope / 8388608.0];
+                }
+                $a = $words[$w];
+                $b = $words[$w + 1];
+                $c = $words[$w + 2];
+                $sum[$o] += (($a << 40) >> 40) * $gain;
+                $sum[$o + 1] += (($a << 16) >> 40) * $gain;
+                $gain = $gain * $factor + $slope;
+                $sum[$o + 2] += ((($b << 56) >> 40) | (($a >> 48) & 0xFFFF)) * $gain;
+                $sum[$o + 3] += (($b << 32) >> 40) * $gain;
+                $gain = $gain * $factor + $slope;
+                $sum[$o + 4] += (($b << 8) >> 40) * $gain;
+                $sum[$o + 5] += ((($c << 48) >> 40) | (($b >> 56) & 0xFF)) * $gain;
+                $gain = $gain * $factor + $slope;
+                $sum[$o + 6] += (($c << 24) >> 40) * $gain;
+                $sum[$o + 7] += ($c >> 40) * $gain;
+                $gain = $gain * $factor + $slope;
+                $o += 8;
             }
         }
         $this->samples = $sum;

@@ -43,11 +43,7 @@ export function App() {
   }
   if (!session) return null;
   if (!session.user) {
-    return (
-      <SignIn
-        onSignedIn={(signedIn) => client.setQueryData(["session"], signedIn)}
-      />
-    );
+    return <SignIn onSignedIn={(signedIn) => client.setQueryData(["session"], signedIn)} />;
   }
   if (project) {
     return (

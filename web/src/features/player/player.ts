@@ -1,8 +1,8 @@
 import type { Clip, Track } from "@/api/types";
-import { decibelsOf } from "@/lib/format";
 import type { MixState, MixStore } from "@/store/mixStore";
 import { PeakMeter } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
+import { TrackStrip } from "./strip";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
@@ -11,41 +11,6 @@ const TICK_MS = 120;
 /** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
 const SOON = 0.06;
 const CROSSFADE = 0.015;
-
-class TrackStrip {
-  readonly input: GainNode;
-  private readonly level: GainNode;
-  private readonly pan: StereoPannerNode;
-  readonly meter: PeakMeter;
-
-  constructor(context: BaseAudioContext, output: AudioNode) {
-    // Always two channels, so that mono and stereo clips pan by the same law, as in the core.
-    this.input = new GainNode(context, { channelCount: 2, channelCountMode: "explicit" });
-    this.level = new GainNode(context, { gain: 0 });
-    this.pan = new StereoPannerNode(context);
-    this.input.connect(this.level).connect(this.pan).connect(output);
-    this.meter = new PeakMeter(context, this.pan);
-  }
-
-  set(track: Track, heard: boolean, at: number, glide: number): void {
-    const gain = heard ? 10 ** (decibelsOf(track.fader) / 20) : 0;
-    for (const [param, value] of [
-      [this.level.gain, gain],
-      [this.pan.pan, track.pan],
-    ] as const) {
-      if (glide === 0) {
-        param.setValueAtTime(value, at);
-      } else {
-        param.cancelScheduledValues(at);
-        param.setTargetAtTime(value, at, glide);
-      }
-    }
-  }
-
-  close(): void {
-    this.pan.disconnect();
-  }
-}
 
 export interface Levels {
   programme: [number, number];

@@ -7,8 +7,8 @@ import { usePlayer } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { useTheme } from "@/store/theme";
 import { drawTimeline, readPalette } from "./draw";
-import { clipsInRange, type Gesture, type Shown, startGesture } from "./gestures";
-import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, type View, xOf } from "./geometry";
+import { clipsInRange, type Gesture, type Shown, SNAP_PX, snapTargets, startGesture } from "./gestures";
+import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
 import { Outlines } from "./outlines";
 import { Playhead } from "./Playhead";
@@ -283,7 +283,10 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       return;
     }
     const clip = newId("clip");
-    const at = Math.max(0, sampleAt(view, x));
+    const dropped = Math.max(0, sampleAt(view, x));
+    const at = event.altKey
+      ? dropped
+      : snapTo(dropped, snapTargets(store.getState(), null), SNAP_PX * view.perPx);
     void store
       .getState()
       .edit({ edit: "add-clip", track: lane.track.id, clip, source, at })
@@ -296,6 +299,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     <div
       ref={box}
       data-testid="timeline"
+      data-view={`${view.start} ${view.perPx} ${rate}`}
       className="relative touch-none select-none"
       style={{ width, height: layout.height, cursor: gesture?.target.kind === "name" ? "grabbing" : cursor }}
       onPointerDown={onPointerDown}

@@ -28,7 +28,7 @@ export interface Gesture {
   commit(): { edit?: Edit; range?: Range | null; keyframe?: number };
 }
 
-const SNAP_PX = 8;
+export const SNAP_PX = 8;
 
 export function startGesture(
   target: Target,
@@ -72,7 +72,7 @@ function time(state: MixState, sample: number): string {
 }
 
 /** Where things may snap to: ends of clips, the playhead, the range and the very start. */
-function snapTargets(state: MixState, but: string | null): number[] {
+export function snapTargets(state: MixState, but: string | null): number[] {
   const targets = [0, state.playhead];
   for (const clip of Object.values(state.clips))
     if (clip.id !== but) targets.push(clip.at, clip.at + clip.length);

@@ -1,0 +1,144 @@
+import { execFileSync, spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, type Page, test as base } from "@playwright/test";
+
+export const test = base.extend<{ dir: string }>({
+  // A directory of the test's own, gone afterwards.
+  // eslint-disable-next-line no-empty-pattern
+  dir: async ({}, use) => {
+    const dir = mkdtempSync(join(tmpdir(), "wattage-e2e-"));
+    await use(dir);
+    rmSync(dir, { recursive: true });
+  },
+});
+
+export { expect };
+
+/** Speech-like bursts, or a steady bed: files that are not the demo's, made by ffmpeg. */
+export function makeMedia(
+  dir: string,
+  name: string,
+  expression: string,
+  seconds: number,
+  ...options: string[]
+): string {
+  const file = join(dir, name);
+  execFileSync("ffmpeg", [
+    "-v",
+    "error",
+    "-y",
+    "-f",
+    "lavfi",
+    "-i",
+    `aevalsrc=${expression}:s=48000:d=${seconds}`,
+    ...options,
+    file,
+  ]);
+  return file;
+}
+
+/** RMS level of a part of a file in dBFS, measured by sox. */
+export function rmsDb(file: string, from: number, seconds: number): number {
+  const { stderr } = spawnSync("sox", [file, "-n", "trim", String(from), String(seconds), "stats"], {
+    encoding: "utf8",
+  });
+  return Number(/RMS lev dB\s+(-?[\d.]+)/.exec(stderr)?.[1]);
+}
+
+export async function signIn(page: Page): Promise<void> {
+  await page.goto("/");
+  await page.getByLabel("E-mail address").fill("demo@wattage.example");
+  await page.getByLabel("Password").fill("salt-ferry");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("heading", { name: "Projects" })).toBeVisible();
+}
+
+export async function beginProject(page: Page, name: string): Promise<void> {
+  await page.getByRole("textbox", { name: "Name", exact: true }).fill(name);
+  await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByTestId("timeline")).toBeVisible();
+}
+
+export async function openProject(page: Page, name: string): Promise<void> {
+  await page
+    .getByRole("button", { name: new RegExp(`^${name}`) })
+    .first()
+    .click();
+  await expect(page.getByTestId("timeline")).toBeVisible();
+}
+
+export async function addTrack(page: Page, kind: string): Promise<void> {
+  await page.getByRole("button", { name: "Track", exact: true }).click();
+  await page.getByRole("menuitem", { name: kind }).click();
+  await expect(page.getByRole("group", { name: new RegExp(`^Track ${kind}`) })).toBeVisible();
+}
+
+export async function bringIn(page: Page, ...files: string[]): Promise<void> {
+  await page.getByRole("tab", { name: "Sources" }).click();
+  await page.getByTestId("file-picker").setInputFiles(files);
+}
+
+/** What the page knows of its mix; the store is there for measurements. */
+export async function mix(page: Page) {
+  return page.evaluate(() => {
+    const state = window.wattage?.store.getState();
+    if (!state) throw new Error("no project is open");
+    const { tracks, clips, revision, label, range, playhead, playing, rate, length, canUndo, selected } =
+      state;
+    return {
+      tracks,
+      clips: Object.values(clips),
+      revision,
+      label,
+      range,
+      playhead,
+      playing,
+      rate,
+      length,
+      canUndo,
+      selected,
+    };
+  });
+}
+
+/** Waits until all edits have been answered. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForFunction(() => window.wattage?.store.getState().pending === 0);
+}
+
+/** Where a moment and a lane are on the page. */
+export async function point(
+  page: Page,
+  seconds: number,
+  track: string,
+  part: "wire" | "name" | "middle" | "low",
+): Promise<{ x: number; y: number }> {
+  const box = await page.getByTestId("timeline").boundingBox();
+  const head = await page.getByRole("group", { name: `Track ${track}`, exact: true }).boundingBox();
+  const first = await page.getByTestId("timeline").getAttribute("data-view");
+  if (!box || !head || !first) throw new Error("nothing to point at");
+  const [start, perPx, rate] = first.split(" ").map(Number) as [number, number, number];
+  const x = box.x + (seconds * rate - start) / perPx;
+  const rises = (await mix(page)).tracks.find((t) => t.name === track)?.stem === "speech";
+  const nameY = rises ? head.y + 11 : head.y + head.height - 12;
+  const top = head.y + 3 + (rises ? 17 : 0);
+  const bottom = head.y + head.height - 4 - (rises ? 0 : 17);
+  const y = { name: nameY, middle: (top + bottom) / 2, low: bottom - 6, wire: bottom - 0.7 * (bottom - top) }[
+    part
+  ];
+  return { x, y };
+}
+
+export async function drag(
+  page: Page,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await page.mouse.up();
+}

@@ -1,0 +1,30 @@
+import { defineConfig } from "@playwright/test";
+
+// bin/test starts the application and says where in WATTAGE_URL.
+const root = process.getuid?.() === 0;
+
+export default defineConfig({
+  testDir: "e2e",
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  reporter: "list",
+  outputDir: "test-results",
+  use: {
+    baseURL: process.env.WATTAGE_URL ?? "http://127.0.0.1:8420",
+    viewport: { width: 1280, height: 800 },
+    bypassCSP: true,
+    trace: "off",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        ...(root ? ["--no-sandbox"] : []),
+        "--autoplay-policy=no-user-gesture-required",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--no-first-run",
+      ],
+    },
+  },
+});
