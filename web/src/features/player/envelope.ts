@@ -14,7 +14,8 @@ export type GainParam = Pick<
  */
 export class Envelope {
   private written: number;
-  private begun = false;
+  /** The value that holds until the next event; null during a ramp, NaN before anything is written. */
+  private held: number | null = NaN;
 
   /**
    * @param timeOf context time of a position of the schedule
@@ -39,9 +40,9 @@ export class Envelope {
 
   private write(stretch: Stretch, to: number): void {
     const from = Math.max(this.written, stretch.from);
-    if (!this.begun || from === stretch.from)
-      this.param.setValueAtTime(valueAt(stretch, from), this.timeOf(from));
-    this.begun = true;
+    const value = valueAt(stretch, from);
+    if (Number.isNaN(this.held) || from === stretch.from) this.anchor(value, from);
+    this.held = isConstant(stretch) ? value : null;
     if (isConstant(stretch)) {
       this.written = to;
     } else if (isBent(stretch)) {
@@ -52,6 +53,16 @@ export class Envelope {
       else this.param.exponentialRampToValueAtTime(end, this.timeOf(to));
       this.written = to;
     }
+  }
+
+  /**
+   * Sets a value from a position on. The clock counts in seconds, where a sample may fall a hair before its own event and
+   * would then still get the old value; so a step is also written a quarter of a sample early.
+   */
+  private anchor(value: number, position: number): void {
+    if (this.held !== null && this.held !== value)
+      this.param.setValueAtTime(value, Math.max(0, this.timeOf(position - 0.25)));
+    this.param.setValueAtTime(value, this.timeOf(position));
   }
 
   private writePoints(stretch: Stretch, from: number, to: number): number {

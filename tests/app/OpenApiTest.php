@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\app;
+
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Validator;
+use Symfony\Component\Routing\RouterInterface;
+use Symfony\Component\Yaml\Yaml;
+
+/** The description in docs/openapi.yaml against real answers; the front end's types are made from it. */
+final class OpenApiTest extends ApiTestCase
+{
+    public function testEveryRouteIsDescribedAndNothingElse(): void
+    {
+        $described = [];
+        foreach (self::description()['paths'] as $path => $operations) {
+            foreach (array_intersect(array_keys($operations), ['get', 'post', 'put', 'patch', 'delete']) as $method) {
+                $described[] = strtoupper($method).' '.$path;
+            }
+        }
+        $real = [];
+        foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
+            foreach ($route->getMethods() as $method) {
+                $real[] = "{$method} {$route->getPath()}";
+            }
+        }
+        self::assertEqualsCanonicalizing($real, $described);
+    }
+
+    public function testRealAnswersAreAsDescribed(): void
+    {
+        $this->check('GET', '/api/session', 'Session');
+        $this->check('GET', '/api/projects', 'Problem');
+        $this->signedIn();
+        $this->check('GET', '/api/session', 'Session');
+        $project = $this->newProject();
+        $this->check('PATCH', "/api/projects/{$project}", 'Project', ['name' => 'Other']);
+        $source = $this->bringIn($project, 'tone.wav', self::media(3.0))['id'];
+        self::assertValid('Source', $this->call('GET', "/api/projects/{$project}/sources")['sources'][0]);
+        self::assertValid('Step', $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']));
+        self::assertValid('Step', $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $source, 'at' => 0]));
+        self::assertValid('Step', $this->edit($project, ['edit' => 'dip-range', 'clips' => ['c'], 'from' => 24_000, 'to' => 72_000, 'by' => -11, 'ramp' => 4800]));
+        self::assertValid('Step', $this->edit($project, ['edit' => 'set-clip-gain', 'clips' => ['c'], 'gain' => 'silence']));
+        self::assertValid('Problem', $this->edit($project, ['edit' => 'set-clip-gain', 'clips' => ['gone'], 'gain' => 0]));
+        $this->check('POST', "/api/projects/{$project}/undo", 'Step');
+        $this->check('GET', "/api/projects/{$project}/mix", 'OpenedMix');
+        $this->check('GET', "/api/projects/{$project}/history", 'History');
+        $delivery = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
+        $this->work();
+        self::assertValid('Delivery', $this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'][0]);
+        $this->check('DELETE', "/api/deliveries/{$delivery['id']}", 'Delivery');
+        $this->check('DELETE', "/api/projects/{$project}", 'Project');
+    }
+
+    /**
+     * @param array<string, mixed>|null $body
+     *
+     * @return array<string, mixed>
+     */
+    private function check(string $method, string $path, string $schema, ?array $body = null): array
+    {
+        $answer = $this->call($method, $path, $body);
+        self::assertValid($schema, $answer, "{$method} {$path}");
+
+        return $answer;
+    }
+
+    /** @param array<string, mixed> $answer */
+    private static function assertValid(string $schema, array $answer, string $what = ''): void
+    {
+        $document = (object) ['$ref' => "#/components/schemas/{$schema}", 'components' => json_decode((string) json_encode(self::description()['components']))];
+        $result = (new Validator())->validate(json_decode((string) json_encode($answer)), $document);
+        $error = $result->error();
+        self::assertNull($error, $what.' '.(null === $error ? '' : json_encode((new ErrorFormatter())->format($error))));
+    }
+
+    /** @return array<string, mixed> */
+    private static function description(): array
+    {
+        return Yaml::parseFile(\dirname(__DIR__, 2).'/docs/openapi.yaml');
+    }
+}

@@ -1,0 +1,38 @@
+import { expect, openProject, signIn, test } from "./support";
+
+// The whole five minutes are played by hand with bench/play.mjs; here, long enough for a dozen segments of every track.
+test("the demo plays without a late segment, through edits, seeks and solo", async ({ page }) => {
+  await signIn(page);
+  await openProject(page, "The Salt Ferry");
+  const late = () => page.evaluate(() => window.wattage?.player.late);
+  await page.keyboard.press("Space");
+  await expect
+    .poll(() => page.evaluate(() => window.wattage?.player.position ?? 0))
+    .toBeGreaterThan(48000 * 6);
+  await page.evaluate(() => window.wattage?.player.seek(48000 * 170));
+  await page.waitForTimeout(6000);
+  const horn = await page.evaluate(() => window.wattage?.player.levels().tracks.spots?.[0]);
+  expect(horn).toBeGreaterThan(-40);
+  await page.getByRole("button", { name: "Solo Music" }).click();
+  await page.waitForTimeout(700);
+  const levels = await page.evaluate(() => window.wattage?.player.levels());
+  expect(levels?.tracks.ambience?.[0]).toBeLessThan(-60);
+  expect(levels?.tracks.music?.[0]).toBeGreaterThan(-60);
+  await page.getByRole("button", { name: "Solo Music" }).click();
+  await page.keyboard.press("Space");
+  expect(await late()).toBe(0);
+});
+
+test("first load is light and the demo opens quickly", async ({ page }) => {
+  let script = 0;
+  page.on("response", async (response) => {
+    if (response.url().endsWith(".js"))
+      script += Number(
+        response.headers()["content-length"] ?? (await response.request().sizes()).responseBodySize,
+      );
+  });
+  await signIn(page);
+  await openProject(page, "The Salt Ferry");
+  expect(script).toBeGreaterThan(10_000);
+  expect(script).toBeLessThan(400_000);
+});

@@ -1,0 +1,119 @@
+import { build, type Rollup } from "vite";
+import { beginProject, bringIn, expect, makeMedia, settled, signIn, test } from "./support";
+
+let script = "";
+
+test.beforeAll(async () => {
+  const built = (await build({
+    configFile: false,
+    logLevel: "silent",
+    resolve: { alias: { "@": new URL("../src", import.meta.url).pathname } },
+    build: {
+      write: false,
+      lib: {
+        entry: new URL("./offline/page.ts", import.meta.url).pathname,
+        formats: ["iife"],
+        name: "offline",
+      },
+    },
+  })) as Rollup.RollupOutput[];
+  script = built[0]?.output[0].code ?? "";
+});
+
+/** Noise with something in every band; a sine would hide an error of time. */
+const NOISE = "0.35*(random(0)-0.5)";
+
+test("what the browser plays is what the server renders, for every ramp, pan, and kind of source", async ({
+  page,
+  dir,
+}) => {
+  const files = [
+    makeMedia(dir, "stereo16.wav", `${NOISE}|0.3*(random(1)-0.5)`, 9),
+    makeMedia(dir, "mono16.wav", NOISE, 9),
+    makeMedia(dir, "stereo24.wav", `${NOISE}|0.2*(random(2)-0.5)`, 9, "-c:a", "pcm_s24le"),
+    makeMedia(dir, "lossy44.mp3", `${NOISE}|0.2*sin(2*PI*300*t)`, 9, "-ar", "44100"),
+  ];
+  await signIn(page);
+  await beginProject(page, `Preview ${Date.now()}`);
+  await bringIn(page, ...files);
+  for (const file of files)
+    await expect(
+      page.getByRole("button", { name: `Place ${file.split("/").pop()} at the playhead` }),
+    ).toBeVisible();
+
+  const project = await page.evaluate(async () => {
+    const store = window.wattage?.store;
+    if (!store) throw new Error("no project");
+    const { edit, project } = store.getState();
+    const sources = (await (await fetch(`/api/projects/${project.id}/sources`)).json()).sources as {
+      id: string;
+      name: string;
+    }[];
+    const s = 48000;
+    for (const [i, source] of sources.entries()) {
+      const track = `t-${i}`;
+      const clip = `c-${i}`;
+      await edit({ edit: "add-track", track, name: source.name, stem: "music" });
+      await edit({ edit: "set-pan", track, pan: [0, -0.6, 0.35, 1][i] ?? 0 });
+      await edit({ edit: "set-fader", track, fader: [0, -3, 2.5, -9][i] ?? 0 });
+      await edit({ edit: "add-clip", track, clip, source: source.id, at: 1001 + 777 * i });
+      await edit({ edit: "trim-clip", clip, from: 4003 + 777 * i, to: 8 * s + 311 * i });
+      await edit({ edit: "set-clip-gain", clips: [clip], gain: -4 - i });
+      // A smooth dip, a steep one with almost no ramp, a dip over a slope, and steps and silence by hand.
+      await edit({ edit: "dip-range", clips: [clip], from: s, to: 2 * s, by: -11, ramp: 19200 });
+      await edit({
+        edit: "dip-range",
+        clips: [clip],
+        from: Math.round(2.7 * s),
+        to: 3 * s,
+        by: -24,
+        ramp: 480,
+      });
+      await edit({ edit: "add-keyframe", clip, at: 4 * s, level: 0 });
+      await edit({ edit: "add-keyframe", clip, at: 5 * s, level: -18 });
+      await edit({
+        edit: "dip-range",
+        clips: [clip],
+        from: Math.round(4.3 * s),
+        to: Math.round(4.6 * s),
+        by: -7,
+        ramp: 9600,
+      });
+      await edit({ edit: "add-keyframe", clip, at: 6 * s, level: "silence" });
+      await edit({ edit: "add-keyframe", clip, at: Math.round(6.5 * s), level: -3 });
+      const at = (seconds: number) => Math.round(seconds * s) - (1001 + 777 * i);
+      await edit({ edit: "set-keyframe", clip, keyframe: at(6.5), ramp: { kind: "hold" } });
+      await edit({ edit: "add-keyframe", clip, at: 7 * s, level: -12 });
+    }
+    if (store.getState().notice) throw new Error(store.getState().notice?.text);
+    return project.id;
+  });
+  await settled(page);
+  const answer = await page.evaluate(async (id) => {
+    const { csrf } = (await (await fetch("/api/session")).json()) as { csrf: string };
+    const made = await fetch(`/api/projects/${id}/deliveries`, {
+      method: "POST",
+      headers: { "X-Csrf-Token": csrf, "Content-Type": "application/json" },
+      body: JSON.stringify({ format: "float32" }),
+    });
+    const delivery = ((await made.json()) as { id: string }).id;
+    for (;;) {
+      const { deliveries } = (await (await fetch(`/api/projects/${id}/deliveries`)).json()) as {
+        deliveries: { id: string; state: string }[];
+      };
+      if (deliveries.find((d) => d.id === delivery)?.state === "done") return delivery;
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+  }, project);
+  await page.addScriptTag({ content: script });
+  const found = await page.evaluate(
+    ([id, delivery]) => window.residual?.(id ?? "", delivery ?? ""),
+    [project, answer],
+  );
+  expect(found?.peak).toBeGreaterThan(-20);
+  // architecture.md: one mix. −90 dBFS is asked for.
+  expect(found?.residualDbfs).toBeLessThan(-90);
+  console.log(
+    `      residual of preview against render: ${found?.residualDbfs.toFixed(1)} dBFS over ${found?.frames} frames`,
+  );
+});

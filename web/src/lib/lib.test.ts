@@ -1,0 +1,56 @@
+import { describe, expect, it } from "vitest";
+import { formatDb } from "./format";
+import { gainAt, gainOf, stretchIndexAt } from "./schedule";
+import { formatTimecode, frameAt, FRAME_RATES, sampleOfFrame } from "./timecode";
+
+describe("levels for people", () => {
+  it.each([
+    [-6, "−6.0"],
+    [1.5, "+1.5"],
+    [-0.04, "0.0"],
+    ["silence" as const, "silence"],
+    [-Infinity, "silence"],
+  ])("writes %s as %s", (level, text) => expect(formatDb(level)).toBe(text));
+});
+
+describe("timecode", () => {
+  // The same frames as in the core's test, SMPTE ST 12-1 [recalled from memory].
+  it.each([
+    [1800, "00:01:00;02"],
+    [17982, "00:10:00;00"],
+    [107892, "01:00:00;00"],
+  ])("counts drop-frame %i as %s", (frame, text) => {
+    expect(formatTimecode(sampleOfFrame(frame, 48000, "29.97df"), 48000, "29.97df")).toBe(text);
+  });
+
+  it("puts every frame's first sample into that frame", () => {
+    for (const rate of FRAME_RATES) {
+      for (let frame = 0; frame < 3000; frame += 7)
+        expect(frameAt(sampleOfFrame(frame, 48000, rate), 48000, rate)).toBe(frame);
+    }
+  });
+});
+
+describe("a gain schedule", () => {
+  const schedule = [
+    { from: 0, to: 100, db: [0, 0] },
+    { from: 100, to: 200, db: [0, -20] },
+    { from: 200, to: 300, gain: [0.1, -0.1] },
+  ];
+
+  it("is straight in dB, or in gain where it says so", () => {
+    expect(gainAt(schedule, 50)).toBe(1);
+    expect(20 * Math.log10(gainAt(schedule, 150))).toBeCloseTo(-10, 9);
+    expect(gainAt(schedule, 250)).toBeCloseTo(0.05, 12);
+  });
+
+  it("keeps to its first and last stretch outside", () => {
+    expect(stretchIndexAt(schedule, -5)).toBe(0);
+    expect(stretchIndexAt(schedule, 999)).toBe(2);
+    expect(gainAt(schedule, 999)).toBeCloseTo(0, 12);
+  });
+
+  it("bends as a parabola in dB", () => {
+    expect(20 * Math.log10(gainOf({ from: 0, to: 100, db: [0, 0, -8] }, 50))).toBeCloseTo(-2, 9);
+  });
+});
