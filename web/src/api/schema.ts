@@ -893,7 +893,7 @@ export interface components {
             /** @description the field of the request it is about */
             field?: string;
             code?: string;
-            /** @description the newest revision */
+            /** @description the newest revision when the edit was outdated */
             revision?: number;
         };
         Session: {

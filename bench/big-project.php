@@ -1,0 +1,57 @@
+<?php
+
+/*
+ * Makes the big project for the edit bench: one hour, 8 tracks, 200 clips, 4,000 keyframes, on one uploaded hour of sound.
+ * php bench/big-project.php EMAIL, with the environment of a running stack; prints the project's id.
+ */
+
+declare(strict_types=1);
+
+use Doctrine\ORM\EntityManagerInterface;
+use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Source;
+use Wattage\App\Entity\User;
+use Wattage\App\Kernel;
+use Wattage\App\Project\History;
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
+
+require dirname(__DIR__).'/vendor/autoload.php';
+
+$kernel = new Kernel('prod', false);
+$kernel->boot();
+/** @var EntityManagerInterface $entities */
+$entities = $kernel->getContainer()->get('doctrine')->getManager();
+$owner = $entities->getRepository(User::class)->findOneBy(['email' => $argv[1] ?? '']) ?? exit("No such account.\n");
+$project = $entities->getRepository(Project::class)->findOneBy(['name' => 'Big']) ?? exit("Begin a project named Big and bring a file of an hour in first.\n");
+$source = $entities->getRepository(Source::class)->findOneBy(['project' => $project])?->toMixSource() ?? exit("The file is not ready.\n");
+
+$tracks = [];
+for ($t = 0; $t < 8; ++$t) {
+    $track = Track::named("track-{$t}", "Track {$t}", $t < 2 ? Stem::Speech : [Stem::Music, Stem::Ambience, Stem::Effects][$t % 3]);
+    for ($c = 0; $c < 25; ++$c) {
+        $in = ($c * 144 + $t * 11) % 3400 * 48_000;
+        $keyframes = [];
+        for ($k = 0; $k < 20; ++$k) {
+            $keyframes[] = new Keyframe($in + (5 + 6 * $k) * 48_000 + $t, Decibels::of(($k + $c) % 2 ? -12.5 : -0.5), $k % 3 ? Ramp::smooth() : Ramp::line());
+        }
+        $track = $track->withClip(new Clip("clip-{$t}-{$c}", $source->id, "Part {$c}", $c * 144 * 48_000, $in, 140 * 48_000, Decibels::of(-12.0), Curve::of($keyframes)));
+    }
+    $tracks[] = $track;
+}
+$mix = Mix::of(48_000, FrameRate::F25, [$source], $tracks);
+(new History($entities, $entities->getConnection()))->begin($project, $owner, $mix);
+$project->head = $project->lastRevision = 2;
+$entities->getConnection()->executeStatement('DELETE FROM revision WHERE project_id = ?', [(string) $project->id]);
+$entities->clear();
+$project = $entities->find(Project::class, $project->id) ?? exit(1);
+(new History($entities, $entities->getConnection()))->begin($project, $entities->find(User::class, $owner->id) ?? exit(1), $mix);
+$entities->flush();
+echo $project->id, "\n";
