@@ -26,7 +26,7 @@ final class Version20261125000000 extends AbstractMigration
         $this->addSql('CREATE INDEX IDX_86FFD285166D1F9C ON membership (project_id)');
         $this->addSql('CREATE INDEX IDX_86FFD285A76ED395 ON membership (user_id)');
         $this->addSql('CREATE TABLE project (id UUID NOT NULL, head INT NOT NULL, last_revision INT NOT NULL, created_at TIMESTAMP(0) WITHOUT TIME ZONE NOT NULL, changed_at TIMESTAMP(0) WITHOUT TIME ZONE NOT NULL, deleted_at TIMESTAMP(0) WITHOUT TIME ZONE DEFAULT NULL, name VARCHAR(200) NOT NULL, PRIMARY KEY (id))');
-        $this->addSql('CREATE TABLE revision (id UUID NOT NULL, created_at TIMESTAMP(0) WITHOUT TIME ZONE NOT NULL, number INT NOT NULL, parent INT DEFAULT NULL, label VARCHAR(400) NOT NULL, mix JSONB NOT NULL, edit JSONB DEFAULT NULL, project_id UUID NOT NULL, author_id UUID NOT NULL, PRIMARY KEY (id))');
+        $this->addSql('CREATE TABLE revision (id UUID NOT NULL, created_at TIMESTAMP(0) WITHOUT TIME ZONE NOT NULL, number INT NOT NULL, parent INT DEFAULT NULL, label VARCHAR(400) NOT NULL, mix JSON COMPRESSION lz4 NOT NULL, edit JSONB DEFAULT NULL, project_id UUID NOT NULL, author_id UUID NOT NULL, PRIMARY KEY (id))');
         $this->addSql('CREATE INDEX IDX_6D6315CC166D1F9C3D8E604F ON revision (project_id, parent)');
         $this->addSql('CREATE UNIQUE INDEX UNIQ_6D6315CC166D1F9C96901F54 ON revision (project_id, number)');
         $this->addSql('CREATE INDEX IDX_6D6315CC166D1F9C ON revision (project_id)');

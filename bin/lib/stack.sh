@@ -51,8 +51,8 @@ database_start() {
 
 database_stop() {
   local data; data=$(pg_dir "$1")
-  [ -s "$data/PG_VERSION" ] && run_as "$(pg_user)" "$PG_BIN/pg_ctl" -D "$data" -m fast -s stop >/dev/null 2>&1
-  return 0
+  [ -s "$data/PG_VERSION" ] || return 0
+  run_as "$(pg_user)" "$PG_BIN/pg_ctl" -D "$data" -m fast -s stop >/dev/null 2>&1 || true # it may not be running
 }
 
 # app_env DIR DATABASE  Exports what the application reads from its environment.
@@ -61,7 +61,6 @@ app_env() {
   . "$dir/secrets"
   export APP_ENV="${APP_ENV:-prod}" APP_DEBUG=0 WATTAGE_SECRET WATTAGE_VAR="$dir" WATTAGE_STORAGE="$dir/storage" WATTAGE_LOG="$dir/log/app.log"
   export DATABASE_URL="postgresql://$PGUSER:$PGPASSWORD@$PGHOST:$PGPORT/$database?serverVersion=15&charset=utf8"
-  export SESSION_DSN="pgsql:host=$PGHOST;port=$PGPORT;dbname=$database;user=$PGUSER;password=$PGPASSWORD"
   export MESSENGER_DSN=doctrine://default
 }
 
@@ -98,7 +97,7 @@ php_admin_flag[expose_php] = off
 catch_workers_output = yes
 EOF
   [ "$(id -u)" = 0 ] && printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"
-  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL SESSION_DSN MESSENGER_DSN PATH; do
+  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN PATH; do
     printf 'env[%s] = "%s"\n' "$name" "${!name}"
   done
 }

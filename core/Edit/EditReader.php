@@ -82,7 +82,7 @@ final readonly class EditReader
             $fields->int('keyframe'),
             $fields->has('at') ? $this->time($fields, 'at') : null,
             $fields->has('level') ? $fields->level('level') : null,
-            $fields->has('ramp') ? MixDocument::ramp($fields->object('ramp')) : null,
+            $fields->has('ramp') ? MixDocument::ramp($fields, 'ramp') : null,
         );
     }
 

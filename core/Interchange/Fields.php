@@ -151,7 +151,7 @@ final readonly class Fields
     }
 
     /** @return list<mixed> */
-    private function list(string $name): array
+    public function list(string $name): array
     {
         $value = $this->values[$name] ?? throw InvalidDocument::missing($this->path($name));
 

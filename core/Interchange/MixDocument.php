@@ -107,37 +107,42 @@ final class MixDocument
     }
 
     /** @throws Problem */
-    public static function ramp(Fields $fields): Ramp
+    public static function ramp(Fields $fields, string $name): Ramp
     {
-        $kind = RampKind::tryFrom($fields->string('kind')) ?? throw InvalidDocument::wrongType($fields->path('kind'), 'line, smooth, hold or gain');
-        if (RampKind::Smooth !== $kind) {
+        $shape = $fields->isText($name) ? null : $fields->object($name);
+        $kind = RampKind::tryFrom($shape?->string('kind') ?? $fields->string($name)) ?? throw InvalidDocument::wrongType($fields->path($name), 'line, smooth, hold or gain');
+        if (null === $shape || RampKind::Smooth !== $kind) {
             return Ramp::of($kind);
         }
 
         return Ramp::smooth(
-            $fields->float('easeOut', 0, 1, 0.5),
-            $fields->float('easeIn', 0, 1, 0.5),
-            $fields->float('windowFrom', 0, 1, 0.0),
-            $fields->float('windowTo', 0, 1, 1.0),
-            $fields->float('tilt', -1000, 1000, 0.0),
+            $shape->float('easeOut', 0, 1, 0.5),
+            $shape->float('easeIn', 0, 1, 0.5),
+            $shape->float('windowFrom', 0, 1, 0.0),
+            $shape->float('windowTo', 0, 1, 1.0),
+            $shape->float('tilt', -1000, 1000, 0.0),
         );
+    }
+
+    /** @return string|array<string, float|string> the kind alone, or with the shape where that is not the usual one */
+    private static function rampToJson(Ramp $ramp): string|array
+    {
+        $usual = RampKind::Smooth !== $ramp->kind || (0.5 === $ramp->easeOut && 0.5 === $ramp->easeIn && 0.0 === $ramp->windowFrom && 1.0 === $ramp->windowTo && 0.0 === $ramp->tilt);
+
+        return $usual ? $ramp->kind->value : [
+            'kind' => $ramp->kind->value,
+            'easeOut' => $ramp->easeOut,
+            'easeIn' => $ramp->easeIn,
+            'windowFrom' => $ramp->windowFrom,
+            'windowTo' => $ramp->windowTo,
+            'tilt' => $ramp->tilt,
+        ];
     }
 
     /** @return array<string, mixed> */
     private static function keyframeToArray(Keyframe $keyframe): array
     {
-        $ramp = $keyframe->ramp;
-        $shape = ['kind' => $ramp->kind->value];
-        if (RampKind::Smooth === $ramp->kind) {
-            $whole = ['easeOut' => 0.5, 'easeIn' => 0.5, 'windowFrom' => 0.0, 'windowTo' => 1.0, 'tilt' => 0.0];
-            foreach ($whole as $name => $usual) {
-                if ($ramp->{$name} !== $usual) {
-                    $shape[$name] = $ramp->{$name};
-                }
-            }
-        }
-
-        return ['at' => $keyframe->position, 'level' => self::levelToJson($keyframe->level), 'ramp' => $shape];
+        return ['at' => $keyframe->position, 'level' => self::levelToJson($keyframe->level), 'ramp' => self::rampToJson($keyframe->ramp)];
     }
 
     private static function source(Fields $fields): Source
@@ -186,13 +191,28 @@ final class MixDocument
             $fields->int('in'),
             $fields->int('length', 1),
             $fields->level('gain', default: Decibels::unchanged()),
-            Curve::of(array_map(self::keyframe(...), $fields->has('curve') ? $fields->objects('curve') : [])),
+            $fields->has('curve') ? self::curve($fields) : Curve::flat(),
         ));
+    }
+
+    /** Thousands of keyframes are read for every edit, so the usual ones take a short way, and only the others are asked field by field. */
+    private static function curve(Fields $fields): Curve
+    {
+        $ramps = array_column(array_map(static fn (RampKind $kind): array => [$kind->value, Ramp::of($kind)], RampKind::cases()), 1, 0);
+        $keyframes = [];
+        foreach ($fields->list('curve') as $i => $value) {
+            $usual = \is_array($value) && 3 === \count($value) && \is_int($at = $value['at'] ?? null) && $at >= 0
+                && (\is_float($level = $value['level'] ?? null) || \is_int($level)) && $level <= Decibels::MAX_CLIP
+                && \is_string($kind = $value['ramp'] ?? null) && isset($ramps[$kind]);
+            $keyframes[] = $usual ? new Keyframe($at, Decibels::of($level), $ramps[$kind]) : self::keyframe(Fields::of($value, $fields->path("curve[{$i}]")));
+        }
+
+        return Curve::of($keyframes);
     }
 
     private static function keyframe(Fields $fields): Keyframe
     {
-        return new Keyframe($fields->int('at'), $fields->level('level'), $fields->has('ramp') ? self::ramp($fields->object('ramp')) : Ramp::line());
+        return new Keyframe($fields->int('at'), $fields->level('level'), $fields->has('ramp') ? self::ramp($fields, 'ramp') : Ramp::line());
     }
 
     /**

@@ -23,7 +23,7 @@ class Revision
     /**
      * @param int $number counts up within the project, from 1
      * @param ?int $parent number of the revision it came from; NULL for the first
-     * @param array<string, mixed> $mix mix JSON, with its own format version
+     * @param string $mix mix JSON, with its own format version; text here, because only the core takes it apart
      * @param ?array<array-key, mixed> $edit the edit that made it; NULL for the first
      */
     public function __construct(
@@ -37,8 +37,8 @@ class Revision
         public readonly string $label,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
         public readonly User $author,
-        #[ORM\Column(type: Types::JSON, options: ['jsonb' => true])]
-        public readonly array $mix,
+        #[ORM\Column(type: Types::TEXT, columnDefinition: 'JSON COMPRESSION lz4 NOT NULL')]
+        public readonly string $mix,
         #[ORM\Column(type: Types::JSON, nullable: true, options: ['jsonb' => true])]
         public readonly ?array $edit,
     ) {

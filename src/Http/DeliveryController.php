@@ -48,7 +48,7 @@ final readonly class DeliveryController
     {
         $project = $this->access->project($id, Role::Editor);
         $format = SampleFormat::tryFrom(Body::of($request)->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
-        if (0 === MixDocument::fromArray($this->history->head($project)->mix)->length()) {
+        if (0 === MixDocument::decode($this->history->head($project)->mix)->length()) {
             throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
         }
         $delivery = new Delivery($project, $project->head, $format);

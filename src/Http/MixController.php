@@ -34,7 +34,7 @@ final readonly class MixController
 
         return $this->answer([
             'project' => ['id' => (string) $project->id, 'name' => $project->name, 'role' => $project->roleOf($this->access->user())?->value],
-            'mix' => MixView::whole(MixDocument::fromArray($head->mix)),
+            'mix' => MixView::whole(MixDocument::decode($head->mix)),
             ...$this->state($project, $head),
         ], $head);
     }
@@ -45,7 +45,7 @@ final readonly class MixController
     {
         $head = $this->history->head($this->access->project($id, Role::Viewer));
 
-        return JsonResponse::fromJsonString(MixDocument::encode(MixDocument::fromArray($head->mix)), headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
+        return JsonResponse::fromJsonString($head->mix, headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
     }
 
     #[Route('/edits', methods: 'POST')]

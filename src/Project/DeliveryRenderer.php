@@ -25,7 +25,7 @@ final readonly class DeliveryRenderer
     /** @throws \Wattage\App\Job\Cancelled */
     public function run(Delivery $delivery, Progress $progress): void
     {
-        $mix = MixDocument::fromArray($this->history->revision($delivery->project, $delivery->revision)->mix);
+        $mix = MixDocument::decode($this->history->revision($delivery->project, $delivery->revision)->mix);
         $file = $this->spool->workDirectory($delivery->job->id).'/delivery.wav';
         $stream = fopen($file, 'w') ?: throw new RuntimeException('The work directory cannot be written.');
         foreach ((new WavRender($mix, $this->sounds($mix), $delivery->format))->writeTo($stream) as $done) {

@@ -32,7 +32,7 @@ final readonly class History
 
     public function begin(Project $project, User $author, ?Mix $mix = null): Revision
     {
-        $first = new Revision($project, 1, null, 'New project', $author, MixDocument::toArray($mix ?? Mix::empty()), null);
+        $first = new Revision($project, 1, null, 'New project', $author, MixDocument::encode($mix ?? Mix::empty()), null);
         $project->head = $project->lastRevision = 1;
         $this->entities->persist($first);
 
@@ -61,7 +61,7 @@ final readonly class History
     {
         return $this->locked($project, function () use ($project, $author, $base, $json): Step {
             $head = $this->head($project);
-            $before = MixDocument::fromArray($head->mix);
+            $before = MixDocument::decode($head->mix);
             try {
                 $edit = (new EditReader($before, $this->placeable($project, $json)))->read($json);
                 $label = $edit->label($before);
@@ -72,7 +72,7 @@ final readonly class History
             if ($after === $before) {
                 return new Step($project, $head, $before, $before);
             }
-            $next = new Revision($project, ++$project->lastRevision, $head->number, mb_strimwidth($label, 0, 400, '…'), $author, MixDocument::toArray($after), \is_array($json) ? $json : null);
+            $next = new Revision($project, ++$project->lastRevision, $head->number, mb_strimwidth($label, 0, 400, '…'), $author, MixDocument::encode($after), \is_array($json) ? $json : null);
             $this->entities->persist($next);
             $this->moveHead($project, $next->number);
 
@@ -139,14 +139,14 @@ final readonly class History
 
     private function goFrom(Project $project, Revision $from, int $number): Step
     {
-        $before = MixDocument::fromArray($from->mix);
+        $before = MixDocument::decode($from->mix);
         if ($number === $from->number) {
             return new Step($project, $from, $before, $before);
         }
         $to = $this->revision($project, $number);
         $this->moveHead($project, $number);
 
-        return new Step($project, $to, $before, MixDocument::fromArray($to->mix));
+        return new Step($project, $to, $before, MixDocument::decode($to->mix));
     }
 
     private function moveHead(Project $project, int $number): void

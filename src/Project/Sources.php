@@ -109,8 +109,8 @@ final readonly class Sources
     private function refuseIfEverUsed(Source $source): void
     {
         $used = $this->entities->getConnection()->fetchOne(
-            'SELECT 1 FROM revision WHERE project_id = ? AND mix->\'sources\' @> ?::jsonb LIMIT 1',
-            [(string) $source->project->id, json_encode([['id' => (string) $source->id]], \JSON_THROW_ON_ERROR)],
+            'SELECT 1 FROM revision WHERE project_id = ? AND position(? IN mix::text) > 0 LIMIT 1',
+            [(string) $source->project->id, (string) $source->id],
         );
         if (false !== $used) {
             throw new ConflictHttpException("“{$source->name}” is part of this project’s history, so it stays: undo could bring its clips back.");

@@ -82,7 +82,7 @@ test("what the browser plays is what the server renders, for every ramp, pan, an
       await edit({ edit: "add-keyframe", clip, at: 6 * s, level: "silence" });
       await edit({ edit: "add-keyframe", clip, at: Math.round(6.5 * s), level: -3 });
       const at = (seconds: number) => Math.round(seconds * s) - (1001 + 777 * i);
-      await edit({ edit: "set-keyframe", clip, keyframe: at(6.5), ramp: { kind: "hold" } });
+      await edit({ edit: "set-keyframe", clip, keyframe: at(6.5), ramp: "hold" });
       await edit({ edit: "add-keyframe", clip, at: 7 * s, level: -12 });
     }
     if (store.getState().notice) throw new Error(store.getState().notice?.text);

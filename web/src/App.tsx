@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { api, ApiError } from "@/api/client";
 import { ProjectList } from "@/features/projects";
 import { SignIn } from "@/features/session";
@@ -14,13 +14,11 @@ function usePath(): [string, (path: string) => void] {
     window.addEventListener("popstate", onPop);
     return () => window.removeEventListener("popstate", onPop);
   }, []);
-  return [
-    path,
-    (next) => {
-      history.pushState(null, "", next);
-      setPath(next);
-    },
-  ];
+  const go = useCallback((next: string) => {
+    history.pushState(null, "", next);
+    setPath(next);
+  }, []);
+  return [path, go];
 }
 
 export function App() {
@@ -31,6 +29,7 @@ export function App() {
     queryFn: api.session,
     staleTime: Infinity,
   });
+  const close = useCallback(() => go("/"), [go]);
   const project = /^\/p\/([0-9a-f-]{36})$/.exec(path)?.[1];
   if (error) {
     return (
@@ -48,7 +47,7 @@ export function App() {
   if (project) {
     return (
       <Suspense fallback={null}>
-        <Balance key={project} project={project} onClose={() => go("/")} />
+        <Balance key={project} project={project} onClose={close} />
       </Suspense>
     );
   }

@@ -915,9 +915,12 @@ export interface components {
         };
         /** @description dB, or the word silence */
         Level: number | "silence";
-        Ramp: {
-            /** @enum {unknown} */
-            kind: "line" | "smooth" | "hold" | "gain";
+        /** @enum {unknown} */
+        RampKind: "line" | "smooth" | "hold" | "gain";
+        /** @description its kind, or a smooth one with a shape of its own */
+        Ramp: components["schemas"]["RampKind"] | components["schemas"]["ShapedRamp"];
+        ShapedRamp: {
+            kind: components["schemas"]["RampKind"];
             easeOut?: number;
             easeIn?: number;
             windowFrom?: number;

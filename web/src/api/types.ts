@@ -7,7 +7,8 @@ export type Project = Schemas["Project"];
 export type Role = Schemas["Role"];
 export type Level = Schemas["Level"];
 export type Keyframe = Schemas["Keyframe"];
-export type RampKind = Schemas["Ramp"]["kind"];
+export type RampKind = Schemas["RampKind"];
+export type Ramp = Schemas["Ramp"];
 export type Stretch = Schemas["Stretch"];
 export type Clip = Schemas["Clip"];
 export type Track = Schemas["Track"];
@@ -46,7 +47,7 @@ export type Edit =
       keyframe: number;
       at?: number | string;
       level?: number | string;
-      ramp?: { kind: RampKind };
+      ramp?: RampKind;
     }
   | { edit: "move-keyframes"; clip: string; keyframes: number[]; later: number; by: number }
   | { edit: "remove-keyframes"; clip: string; keyframes: number[] }

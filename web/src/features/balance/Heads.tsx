@@ -17,8 +17,8 @@ export const STEMS: { stem: Stem; name: string }[] = [
   { stem: "effects", name: "Effects" },
 ];
 
-/** One head per track, beside its lane. */
-export function Heads({ layout, width }: { layout: Layout; width: number }) {
+/** One head per track, beside its lane. Not drawn anew while the time scrolls by. */
+export const Heads = memo(function Heads({ layout, width }: { layout: Layout; width: number }) {
   const levels = useLevels();
   const { horizon } = layout;
   return (
@@ -40,7 +40,7 @@ export function Heads({ layout, width }: { layout: Layout; width: number }) {
       <Caption top={horizon.top + horizon.height} left="Beneath" right="hangs ↓" />
     </div>
   );
-}
+});
 
 function Caption({ top, left, right }: { top: number; left: string; right: string }) {
   return (

@@ -289,7 +289,7 @@ function KeyframeRow({ clip, keyframe }: { clip: Clip; keyframe: Keyframe }) {
   const position = keyframe.at - clip.in + clip.at;
   const heard = keyframe.at >= clip.in && keyframe.at <= clip.in + clip.length;
   const id = { clip: clip.id, keyframe: keyframe.at };
-  const ramp = keyframe.ramp.kind;
+  const ramp = typeof keyframe.ramp === "string" ? keyframe.ramp : keyframe.ramp.kind;
   return (
     <tr
       className={chosen ? "bg-glow" : ""}
@@ -324,7 +324,7 @@ function KeyframeRow({ clip, keyframe }: { clip: Clip; keyframe: Keyframe }) {
           disabled={!canEdit}
           value={ramp}
           onChange={(event) =>
-            void edit({ edit: "set-keyframe", ...id, ramp: { kind: event.target.value as RampKind } })
+            void edit({ edit: "set-keyframe", ...id, ramp: event.target.value as RampKind })
           }
         >
           {RAMPS.map((r) => (

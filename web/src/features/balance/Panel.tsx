@@ -1,5 +1,5 @@
 import { Tabs } from "radix-ui";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 
 interface Props {
   tab: string;
@@ -9,7 +9,7 @@ interface Props {
   edits: ReactNode;
 }
 
-export function Panel({ tab, onTab, clip, sources, edits }: Props) {
+export const Panel = memo(function Panel({ tab, onTab, clip, sources, edits }: Props) {
   const tabs = [
     ["clip", "Levels", clip],
     ["sources", "Sources", sources],
@@ -39,4 +39,4 @@ export function Panel({ tab, onTab, clip, sources, edits }: Props) {
       ))}
     </Tabs.Root>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { CircleHelp, Moon, Play, Redo2, Square, Sun, Undo2 } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import { Handover } from "@/features/handover";
 import { useLevels, usePlayer } from "@/features/player";
 import { formatTimecode } from "@/lib/timecode";
@@ -7,7 +7,7 @@ import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { switchTheme, useTheme } from "@/store/theme";
 import { MeterBar } from "./MeterBar";
 
-export function TopBar({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
+export const TopBar = memo(function TopBar({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
   const store = useMixStore();
   const player = usePlayer();
   const theme = useTheme();
@@ -98,7 +98,7 @@ export function TopBar({ onClose, onKeys }: { onClose: () => void; onKeys: () =>
       </div>
     </header>
   );
-}
+});
 
 /** The large timecode, written straight into the page once a frame. */
 function Clock() {

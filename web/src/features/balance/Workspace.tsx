@@ -16,6 +16,7 @@ import { TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
 
 const HEADS_WIDTH = 208;
+const EDITS = <HistoryPanel />;
 
 /** The Balance view: heads, lanes around the horizon, what is selected, and the whole programme beneath. */
 export function Workspace({ onClose }: { onClose: () => void }) {
@@ -70,7 +71,8 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   );
 
   const layout = useMemo(() => layOut(tracks, size.height), [tracks, size.height]);
-  useKeys({ width: size.width, view, setView, ramp, showKeys: () => setKeysShown(true) });
+  const showKeys = useCallback(() => setKeysShown(true), []);
+  useKeys({ width: size.width, setView, ramp, showKeys });
 
   /** Beside the pointer there is a button: the source goes where the playhead is, after what sounds there already. */
   const placeAtPlayhead = useCallback(
@@ -93,6 +95,16 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     [store],
   );
 
+  // Made once, so that scrolling and zooming, which change the view many times a second, draw nothing but the lanes anew.
+  const levels = useMemo(
+    () => <Inspector rampSeconds={rampSeconds} setRampSeconds={setRampSeconds} />,
+    [rampSeconds],
+  );
+  const shelf = useMemo(
+    () => <SourcesShelf uploads={uploads} onPlace={(source) => void placeAtPlayhead(source)} />,
+    [uploads, placeAtPlayhead],
+  );
+
   return (
     <div
       className="relative grid h-full grid-rows-[54px_minmax(0,1fr)_64px]"
@@ -110,7 +122,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
         setTab("sources");
       }}
     >
-      <TopBar onClose={onClose} onKeys={() => setKeysShown(true)} />
+      <TopBar onClose={onClose} onKeys={showKeys} />
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_274px]">
         <div
           ref={scroller}
@@ -131,13 +143,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
             />
           </div>
         </div>
-        <Panel
-          tab={tab}
-          onTab={setTab}
-          clip={<Inspector rampSeconds={rampSeconds} setRampSeconds={setRampSeconds} />}
-          sources={<SourcesShelf uploads={uploads} onPlace={(source) => void placeAtPlayhead(source)} />}
-          edits={<HistoryPanel />}
-        />
+        <Panel tab={tab} onTab={setTab} clip={levels} sources={shelf} edits={EDITS} />
       </div>
       <Skyline view={view} setView={setView} width={size.width} hint={hint} headsWidth={HEADS_WIDTH} />
       {dropping && (

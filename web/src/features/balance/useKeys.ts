@@ -7,7 +7,6 @@ import type { MixState } from "@/store/mixStore";
 
 interface Options {
   width: number;
-  view: View;
   setView: (change: (view: View) => View) => void;
   ramp: number;
   showKeys: () => void;

@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { useQueryClient } from "@tanstack/react-query";
 import { api } from "@/api/client";
 import { sendFile, type Upload } from "./upload";
@@ -72,5 +72,5 @@ export function useUploads(project: string) {
     [change, start],
   );
 
-  return { uploads, add, cancel, retry };
+  return useMemo(() => ({ uploads, add, cancel, retry }), [uploads, add, cancel, retry]);
 }

@@ -203,9 +203,8 @@ function drawSound(
   );
   const trackGain = 10 ** (decibelsOf(lane.track.fader) / 20);
   let index = stretchIndexAt(schedule, Math.max(clip.in, firstBar * barSamples - shift));
-  const ghost = new Path2D();
+  const opaque = ctx.globalAlpha;
   ctx.fillStyle = ink;
-  ctx.beginPath();
   for (let bar = firstBar; bar < lastBar; bar++) {
     const from = bar * barSamples - shift;
     const middle = Math.min(Math.max(from + barSamples / 2, clip.in), clip.in + clip.length - 1);
@@ -216,18 +215,12 @@ function drawSound(
     const gain = gainOf(stretch, middle) * (drawn.extra ? 10 ** (drawn.extra(middle) / 20) : 1) * trackGain;
     const x = xOf(view, bar * barSamples);
     const size = room * shownSize(peak * gain);
-    if (size >= 0.4) ctx.rect(x + 0.5, direction < 0 ? base - size : base, BAR - 1, size);
+    if (size >= 0.4) ctx.fillRect(x + 0.5, direction < 0 ? base - size : base, BAR - 1, size);
     const plain = base + direction * room * shownSize(peak);
-    ghost.moveTo(x, plain);
-    ghost.lineTo(x + BAR, plain);
+    ctx.globalAlpha = opaque * 0.38;
+    ctx.fillRect(x, plain - 0.4, BAR, 0.8);
+    ctx.globalAlpha = opaque;
   }
-  ctx.fill();
-  const before = ctx.globalAlpha;
-  ctx.globalAlpha = before * 0.38;
-  ctx.strokeStyle = ink;
-  ctx.lineWidth = 0.8;
-  ctx.stroke(ghost);
-  ctx.globalAlpha = before;
   ctx.fillStyle = palette.line;
   ctx.fillRect(xOf(view, clip.at), base - (direction < 0 ? 1 : 0), clip.length / view.perPx, 1);
 }

@@ -88,7 +88,7 @@ export function roughSchedule(clip: Clip, sourceDb: number): Stretch[] {
   const points = clip.curve.map((k) => ({
     at: k.at,
     db: Math.max(-144, decibelsOf(k.level) + around),
-    hold: k.ramp.kind === "hold",
+    hold: k.ramp === "hold",
   }));
   const end = clip.in + clip.length;
   const first = points[0];
