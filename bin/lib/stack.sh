@@ -34,11 +34,11 @@ database_start() {
   if [ ! -s "$data/PG_VERSION" ]; then
     rm -rf "$data"; install -d -m 700 "$data"
     printf '%s' "$DB_PASSWORD" >"$data.pw"
-    [ "$(id -u)" = 0 ] && chown "$user" "$data" "$data.pw"
+    if [ "$(id -u)" = 0 ]; then chown "$user" "$data" "$data.pw"; fi
     chmod 600 "$data.pw"
     run_as "$user" "$PG_BIN/initdb" -D "$data" -U wattage -A scram-sha-256 --pwfile="$data.pw" -E UTF8 --locale=C.UTF-8 >"$dir/run/initdb.log" 2>&1 || { cat "$dir/run/initdb.log"; return 1; }
     rm -f "$data.pw"
-    [ -n "${PG_TEST_SPEED:-}" ] && printf 'fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n' | run_as "$user" tee -a "$data/postgresql.conf" >/dev/null
+    if [ -n "${PG_TEST_SPEED:-}" ]; then printf 'fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n' | run_as "$user" tee -a "$data/postgresql.conf" >/dev/null; fi
   fi
   if ! run_as "$user" "$PG_BIN/pg_ctl" -D "$data" status >/dev/null 2>&1; then
     PGPORT=$(free_port)
@@ -70,7 +70,7 @@ app_prepare() {
   local dir=$1 user; user=$(app_user "$1")
   mkdir -p "$dir/storage" "$dir/log" "$dir/cache" "$dir/run/nginx"
   rm -rf "$dir/cache/$APP_ENV"
-  [ "$(id -u)" = 0 ] && [ "$user" != root ] && chown -R "$user" "$dir/storage" "$dir/log" "$dir/cache"
+  if [ "$(id -u)" = 0 ]; then chown -R "$user" "$dir/storage" "$dir/log" "$dir/cache"; fi
   run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" cache:warmup -q
   run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" doctrine:migrations:migrate -q -n --allow-no-migration
   run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" messenger:setup-transports -q
@@ -96,7 +96,7 @@ php_admin_value[opcache.max_accelerated_files] = 20000
 php_admin_flag[expose_php] = off
 catch_workers_output = yes
 EOF
-  [ "$(id -u)" = 0 ] && printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"
+  if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"; fi
   for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN PATH; do
     printf 'env[%s] = "%s"\n' "$name" "${!name}"
   done
@@ -104,7 +104,7 @@ EOF
 
 nginx_config() {
   local dir=$1 port=$2 user=$3
-  [ "$(id -u)" = 0 ] && echo "user $user $(id -gn "$user");"
+  if [ "$(id -u)" = 0 ]; then echo "user $user $(id -gn "$user");"; fi
   cat <<EOF
 worker_processes 2;
 pid $dir/run/nginx.pid;
@@ -154,7 +154,8 @@ web_start() {
   local dir=$1 port=$2 user; user=$(app_user "$1")
   fpm_config "$dir" "$user" >"$dir/run/fpm.conf"
   nginx_config "$dir" "$port" "$user" >"$dir/run/nginx.conf"
-  local root_flag=(); [ "$(id -u)" = 0 ] && root_flag=(-R)
+  local root_flag=()
+  if [ "$(id -u)" = 0 ]; then root_flag=(-R); fi
   /usr/sbin/php-fpm8.2 "${root_flag[@]}" -y "$dir/run/fpm.conf" \
     -d opcache.enable=1 -d opcache.memory_consumption=192 -d opcache.jit_buffer_size=64M -d opcache.validate_timestamps=0 -d opcache.file_update_protection=0 -d realpath_cache_size=4M -d realpath_cache_ttl=600 2>>"$dir/log/fpm.log"
   /usr/sbin/nginx -c "$dir/run/nginx.conf" -p "$dir/run" -e "$dir/log/nginx.log"
@@ -173,18 +174,26 @@ worker_start() {
   echo $! >"$dir/run/worker-$number.pid"
 }
 
+# signal SIGNAL PID_OR_-GROUP  What is gone already needs no signal.
+signal() { kill "-$1" -- "$2" 2>/dev/null || true; }
+
+# end PID_FILE  Asks a server to end, waits a second, insists.
+end_server() {
+  local pid; pid=$(cat "$1" 2>/dev/null || true)
+  rm -f "$1"
+  [ -n "$pid" ] || return 0
+  signal QUIT "$pid"
+  for _ in 1 2 3 4 5 6 7 8 9 10; do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done
+  signal TERM "$pid"
+}
+
 stack_stop() {
-  local dir=$1 file pid
+  local dir=$1 file
   for file in "$dir"/run/worker-*.pid; do
-    [ -s "$file" ] && kill -TERM -- "-$(cat "$file")" 2>/dev/null
-    rm -f "$file"
+    if [ -s "$file" ]; then signal TERM "-$(cat "$file")"; rm -f "$file"; fi
   done
-  for file in nginx fpm; do
-    pid=$(cat "$dir/run/$file.pid" 2>/dev/null) && [ -n "$pid" ] && kill -QUIT "$pid" 2>/dev/null
-    for _ in 1 2 3 4 5 6 7 8 9 10; do [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null && sleep 0.1; done
-    [ -n "$pid" ] && kill -TERM "$pid" 2>/dev/null
-    rm -f "$dir/run/$file.pid"
-  done
+  end_server "$dir/run/nginx.pid"
+  end_server "$dir/run/fpm.pid"
   database_stop "$dir"
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { formatDb } from "./format";
 import { gainAt, gainOf, stretchIndexAt } from "./schedule";
-import { formatTimecode, frameAt, FRAME_RATES, sampleOfFrame } from "./timecode";
+import { formatTimecode, frameAt, FRAME_RATES, rulerMark, rulerStep, sampleOfFrame } from "./timecode";
 
 describe("levels for people", () => {
   it.each([
@@ -29,6 +29,23 @@ describe("timecode", () => {
         expect(frameAt(sampleOfFrame(frame, 48000, rate), 48000, rate)).toBe(frame);
     }
   });
+});
+
+describe("a ruler", () => {
+  it.each(FRAME_RATES)(
+    "at %s has round timecodes at marks that neither crowd nor are far apart",
+    (frameRate) => {
+      for (const perPx of [12, 300, 4800, 48000, 400000]) {
+        const step = rulerStep(perPx, 48000, frameRate, 96);
+        const marks = [1, 2, 3, 40].map((n) => rulerMark(step, n, 48000, frameRate));
+        const [first = 0, second = 0] = marks;
+        expect((second - first) / perPx).toBeGreaterThanOrEqual(92);
+        if (perPx > 300) expect((second - first) / perPx).toBeLessThan(300);
+        for (const mark of marks)
+          if (step.seconds) expect(formatTimecode(mark, 48000, frameRate)).toMatch(/00$|;02$/);
+      }
+    },
+  );
 });
 
 describe("a gain schedule", () => {

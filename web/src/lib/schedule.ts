@@ -11,6 +11,14 @@ export function gainOf(stretch: Stretch, position: number): number {
   return 10 ** ((base + slope * x + bend * x * x) / 20);
 }
 
+/** Level of a stretch in dB, for drawing and reading. */
+export function decibelsAt(stretch: Stretch, position: number): number {
+  if (stretch.gain) return 20 * Math.log10(gainOf(stretch, position));
+  const x = (position - stretch.from) / (stretch.to - stretch.from);
+  const [base = 0, slope = 0, bend = 0] = stretch.db ?? [];
+  return base + slope * x + bend * x * x;
+}
+
 export function isBent(stretch: Stretch): boolean {
   return (stretch.db?.length ?? 0) > 2;
 }

@@ -29,6 +29,38 @@ export function sampleOfFrame(frame: number, rate: number, frameRate: string): n
   return Math.ceil((frame * rate * denominator) / numerator);
 }
 
+/** Frames from the start to a timecode of whole seconds; where drop-frame has no such number, the next one it has. */
+function frameOfSeconds(seconds: number, frameRate: string): number {
+  const minutes = Math.floor(seconds / 60);
+  const dropped = frameRate === "29.97df" ? 2 * (minutes - Math.floor(minutes / 10)) : 0;
+  const exists = dropped > 0 && seconds % 60 === 0 && minutes % 10 !== 0 ? 2 : 0;
+  return seconds * rateOf(frameRate)[2] - dropped + exists;
+}
+
+/** Distance of two marks on a ruler: whole frames, or whole seconds of timecode. */
+export interface RulerStep {
+  frames?: number;
+  seconds?: number;
+}
+
+/** The step at which marks stand at least `px` apart. */
+export function rulerStep(perPx: number, rate: number, frameRate: string, px: number): RulerStep {
+  const [numerator, denominator] = rateOf(frameRate);
+  const wanted = (perPx * px) / rate;
+  const frames = [1, 2, 5, 10].find((n) => (n * denominator) / numerator >= wanted);
+  if (frames && (frames * denominator) / numerator < 1) return { frames };
+  return { seconds: [1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 3600].find((s) => s >= wanted) ?? 7200 };
+}
+
+/** Sample of mark number n of a ruler. */
+export function rulerMark(step: RulerStep, n: number, rate: number, frameRate: string): number {
+  return sampleOfFrame(
+    step.frames ? n * step.frames : frameOfSeconds(n * (step.seconds ?? 1), frameRate),
+    rate,
+    frameRate,
+  );
+}
+
 export function formatTimecode(sample: number, rate: number, frameRate: string): string {
   const base = rateOf(frameRate)[2];
   const drop = frameRate === "29.97df";

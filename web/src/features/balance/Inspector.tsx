@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Clip, Keyframe, RampKind } from "@/api/types";
+import { usePlayer } from "@/features/player";
 import { clipsInRange, storedLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
@@ -179,8 +180,14 @@ function ClipSection({ clip }: { clip: Clip }) {
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   const playhead = useMix((s) => s.playhead);
+  const playing = useMix((s) => s.playing);
+  const player = usePlayer();
   const over = playhead >= clip.at && playhead < clip.at + clip.length;
   const here = useMix((s) => (over ? storedLevelAt(s, clip, s.playhead) : null));
+  const addHere = () => {
+    const at = player.position;
+    if (at >= clip.at && at <= clip.at + clip.length) void edit({ edit: "add-keyframe", clip: clip.id, at });
+  };
   return (
     <section aria-label={`Clip ${clip.name}`}>
       <h2 className="mb-2 truncate text-[14px] font-semibold" title={clip.name}>
@@ -225,11 +232,15 @@ function ClipSection({ clip }: { clip: Clip }) {
           <button
             type="button"
             className="button px-2 py-0.5"
-            aria-disabled={!over}
-            title={over ? "Add a keyframe at the playhead (K)" : "Move the playhead over this clip first"}
-            onClick={() => over && void edit({ edit: "add-keyframe", clip: clip.id, at: playhead })}
+            aria-disabled={!over && !playing}
+            title={
+              over || playing
+                ? "Add a keyframe at the playhead (K)"
+                : "Move the playhead over this clip first"
+            }
+            onClick={addHere}
           >
-            Add at {formatTimecode(playhead, rate, frameRate).slice(3)}
+            {playing ? "Add at playhead" : `Add at ${formatTimecode(playhead, rate, frameRate).slice(3)}`}
           </button>
         )}
       </div>
@@ -339,7 +350,7 @@ function KeyframeRow({ clip, keyframe }: { clip: Clip; keyframe: Keyframe }) {
         {canEdit && (
           <button
             type="button"
-            className="cursor-pointer px-1 text-faint hover:text-trouble"
+            className="size-6 cursor-pointer text-faint hover:text-trouble"
             aria-label="Remove keyframe"
             onClick={() => void edit({ edit: "remove-keyframes", clip: clip.id, keyframes: [keyframe.at] })}
           >

@@ -1,4 +1,13 @@
-import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import {
+  type CSSProperties,
+  type PointerEvent,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { api } from "@/api/client";
 import { formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
@@ -8,7 +17,17 @@ import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { useTheme } from "@/store/theme";
 import { drawTimeline, readPalette } from "./draw";
 import { clipsInRange, type Gesture, type Shown, SNAP_PX, snapTargets, startGesture } from "./gestures";
-import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
+import {
+  CAPTION,
+  type Layout,
+  laneAt,
+  NAME_STRIP,
+  CLIP_MARGIN,
+  sampleAt,
+  snapTo,
+  type View,
+  xOf,
+} from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
 import { Outlines } from "./outlines";
 import { Playhead } from "./Playhead";
@@ -298,6 +317,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   return (
     <div
       ref={box}
+      id="lanes"
       data-testid="timeline"
       data-view={`${view.start} ${view.perPx} ${rate}`}
       className="relative touch-none select-none"
@@ -334,6 +354,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
           aria-label={`Clip ${clip.name} on ${lane.track.name}, ${formatTimecode(clip.at, rate, frameRate)} to ${formatTimecode(clip.at + clip.length, rate, frameRate)}, gain ${formatDb(clip.gain)} dB`}
         />
       ))}
+      {Object.keys(clips).length === 0 && <Teaching layout={layout} />}
       <Playhead
         view={view}
         width={width}
@@ -344,11 +365,8 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       {gesture?.shown?.readout && (
         <div
           role="status"
-          className="figure pointer-events-none absolute z-20 rounded-md bg-ink px-2 py-1 text-[12px] text-paper shadow-lg"
-          style={{
-            left: Math.min(gesture.at.x + 14, width - 250),
-            top: Math.max(2, gesture.at.y - 34),
-          }}
+          className="figure pointer-events-none absolute z-20 rounded-md bg-ink px-2 py-1 text-[12px] whitespace-nowrap text-paper shadow-lg"
+          style={readoutPlace(gesture.at, width)}
         >
           {gesture.shown.readout}
         </div>
@@ -361,4 +379,30 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
 function zoomed(view: View, factor: number, x: number): View {
   const perPx = view.perPx * factor;
   return { perPx, start: view.start + x * (view.perPx - perPx) };
+}
+
+/** Beside the pointer and above it, on the side where there is room. */
+function readoutPlace({ x, y }: { x: number; y: number }, width: number): CSSProperties {
+  const top = Math.max(2, y - 34);
+  return x > width - 300 ? { right: width - x + 14, top } : { left: x + 14, top };
+}
+
+/** An empty programme says what goes where. */
+function Teaching({ layout }: { layout: Layout }) {
+  const { horizon } = layout;
+  const text = "pointer-events-none absolute inset-x-0 px-8 text-center text-faint";
+  return (
+    <>
+      <p className={text} style={{ bottom: layout.height - horizon.top + 24 }}>
+        <strong className="block text-[15px] text-ink">Speech stands here, above the horizon</strong>
+        Bring files in on the right, add a track on the horizon, then drag a recording onto it.
+      </p>
+      <p className={text} style={{ top: horizon.top + horizon.height + CAPTION + 24 }}>
+        <strong className="block text-[15px] text-ink">
+          Music, ambience and effects hang here, beneath it
+        </strong>
+        Their levels give way where somebody speaks: select a range and dip it.
+      </p>
+    </>
+  );
 }

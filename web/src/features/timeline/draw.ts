@@ -1,8 +1,8 @@
 import type { Stem } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { gainOf, stretchIndexAt } from "@/lib/schedule";
-import { formatTimecode } from "@/lib/timecode";
-import { CAPTION, CLIP_MARGIN, NAME_STRIP, rulerStep, soundArea, xOf, yOfDb } from "./geometry";
+import { formatTimecode, rulerMark, rulerStep } from "@/lib/timecode";
+import { CAPTION, CLIP_MARGIN, NAME_STRIP, soundArea, xOf, yOfDb } from "./geometry";
 import type { Outlines } from "./outlines";
 import { type DrawnClip, type Scene, wireDb } from "./scene";
 
@@ -33,6 +33,8 @@ export function readPalette(element: Element): Palette {
 }
 
 const BAR = 3;
+/** Room for a written timecode. */
+const LABEL_PX = 96;
 const SANS = '"Archivo Variable", sans-serif';
 const MONO = '"IBM Plex Mono", monospace';
 
@@ -87,29 +89,29 @@ function drawHorizon(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palet
   ctx.fillRect(0, top, scene.width, 1.5);
   ctx.fillStyle = palette.line;
   ctx.fillRect(0, top + height - 1, scene.width, 1);
-  const step = rulerStep(scene.view.perPx / scene.rate);
-  const minor = step / 5;
-  const first = Math.max(0, Math.floor(scene.view.start / scene.rate / step) * step);
-  const last = (scene.view.start + scene.width * scene.view.perPx) / scene.rate;
+  const { view, rate, frameRate } = scene;
+  const step = rulerStep(view.perPx, rate, frameRate, LABEL_PX);
+  const length = rulerMark(step, 1, rate, frameRate);
+  const end = view.start + scene.width * view.perPx;
   ctx.font = `11px ${MONO}`;
   ctx.textBaseline = "middle";
   ctx.textAlign = "left";
-  for (let n = 0; first + n * minor <= last; n++) {
-    const seconds = first + n * minor;
-    const x = Math.round(xOf(scene.view, seconds * scene.rate)) + 0.5;
-    const major = n % 5 === 0;
-    ctx.fillStyle = major ? palette.ink : palette.faint;
-    ctx.fillRect(x - 0.5, top + 1, 1, major ? 10 : 5);
-    ctx.fillRect(x - 0.5, top + height - (major ? 6 : 3), 1, major ? 6 : 3);
-    if (major) ctx.fillText(label(seconds, step, scene), x + 5, top + height / 2 + 2);
+  for (let n = Math.max(0, Math.floor(view.start / length) - 1); ; n++) {
+    const sample = rulerMark(step, n, rate, frameRate);
+    if (sample > end) break;
+    const x = Math.round(xOf(view, sample));
+    ctx.fillStyle = palette.ink;
+    ctx.fillRect(x, top + 1, 1, 10);
+    ctx.fillRect(x, top + height - 6, 1, 6);
+    ctx.fillText(formatTimecode(sample, rate, frameRate), x + 5, top + height / 2 + 2);
+    if ((step.frames ?? 5) % 5 !== 0) continue;
+    ctx.fillStyle = palette.faint;
+    for (let part = 1; part < 5; part++) {
+      const minor = Math.round(xOf(view, sample + (length * part) / 5));
+      ctx.fillRect(minor, top + 1, 1, 5);
+      ctx.fillRect(minor, top + height - 3, 1, 3);
+    }
   }
-}
-
-function label(seconds: number, step: number, scene: Scene): string {
-  if (step < 1) return formatTimecode(Math.round(seconds * scene.rate), scene.rate, scene.frameRate).slice(3);
-  const s = Math.round(seconds);
-  const rest = `${String(Math.floor(s / 60) % 60).padStart(s >= 3600 ? 2 : 1, "0")}:${String(s % 60).padStart(2, "0")}`;
-  return s >= 3600 ? `${Math.floor(s / 3600)}:${rest}` : rest;
 }
 
 function drawClip(
@@ -203,8 +205,8 @@ function drawSound(
   );
   const trackGain = 10 ** (decibelsOf(lane.track.fader) / 20);
   let index = stretchIndexAt(schedule, Math.max(clip.in, firstBar * barSamples - shift));
-  const opaque = ctx.globalAlpha;
   ctx.fillStyle = ink;
+  const ghost: number[] = [];
   for (let bar = firstBar; bar < lastBar; bar++) {
     const from = bar * barSamples - shift;
     const middle = Math.min(Math.max(from + barSamples / 2, clip.in), clip.in + clip.length - 1);
@@ -216,18 +218,22 @@ function drawSound(
     const x = xOf(view, bar * barSamples);
     const size = room * shownSize(peak * gain);
     if (size >= 0.4) ctx.fillRect(x + 0.5, direction < 0 ? base - size : base, BAR - 1, size);
-    const plain = base + direction * room * shownSize(peak);
-    ctx.globalAlpha = opaque * 0.38;
-    ctx.fillRect(x, plain - 0.4, BAR, 0.8);
-    ctx.globalAlpha = opaque;
+    if (Math.abs(gain - 1) > 0.02) ghost.push(x, base + direction * room * shownSize(peak));
   }
+  const opaque = ctx.globalAlpha;
+  ctx.globalAlpha = opaque * 0.38;
+  for (let i = 0; i < ghost.length; i += 2) ctx.fillRect(ghost[i] ?? 0, (ghost[i + 1] ?? 0) - 0.4, BAR, 0.8);
+  ctx.globalAlpha = opaque;
   ctx.fillStyle = palette.line;
   ctx.fillRect(xOf(view, clip.at), base - (direction < 0 ? 1 : 0), clip.length / view.perPx, 1);
 }
 
-/** Quiet sound must still be seen: a power between linear and logarithmic. 1.0 is full scale. */
+/** Quiet sound must still be seen: a power between linear and logarithmic, looked up, since thousands of bars ask for it. */
+const SIZES = Float32Array.from({ length: 2049 }, (_, i) => Math.min(1, i / 2048) ** 0.68 * 0.94);
+
+/** Part of the room that an amplitude takes; 1.0 is full scale. */
 function shownSize(amplitude: number): number {
-  return Math.min(1, Math.max(0, amplitude) ** 0.68) * 0.94;
+  return SIZES[amplitude >= 1 ? 2048 : (amplitude * 2048) | 0] ?? 0;
 }
 
 function highest(points: Uint16Array, from: number, count: number): number {
@@ -252,7 +258,7 @@ function drawWire(ctx: CanvasRenderingContext2D, scene: Scene, drawn: DrawnClip,
     const from = Math.max(stretch.from, left);
     const to = Math.min(stretch.to, right);
     const straight = !drawn.extra && !stretch.gain && (stretch.db?.length ?? 0) < 3;
-    const steps = straight ? 1 : Math.min(400, Math.max(1, Math.ceil((to - from) / scene.view.perPx / 2)));
+    const steps = straight ? 1 : Math.min(400, Math.max(1, Math.ceil((to - from) / scene.view.perPx / 3)));
     for (let n = 0; n <= steps; n++) {
       const position = from + ((to - from) * n) / steps;
       const y = yOfDb(lane, wireDb(drawn, stretch, position, sourceDb));

@@ -113,12 +113,6 @@ export function laneAt(layout: Layout, y: number): Lane | null {
   return layout.lanes.find((l) => y >= l.top && y < l.top + l.height) ?? null;
 }
 
-/** Distance between ruler marks in seconds, such that they stand at least `px` apart. */
-export function rulerStep(secondsPerPx: number, px = 84): number {
-  const wanted = secondsPerPx * px;
-  return [0.1, 0.2, 0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600].find((s) => s >= wanted) ?? 7200;
-}
-
 /** The nearest of some positions within reach, or the position itself. */
 export function snapTo(position: number, targets: number[], reach: number): number {
   let best = position;

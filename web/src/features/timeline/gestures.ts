@@ -1,6 +1,6 @@
 import type { Clip, Edit, Keyframe } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
-import { stretchIndexAt } from "@/lib/schedule";
+import { decibelsAt, stretchIndexAt } from "@/lib/schedule";
 import { formatTimecode } from "@/lib/timecode";
 import type { MixState, Range } from "@/store/mixStore";
 import { dragDb, type Lane, laneAt, sampleAt, snapTo } from "./geometry";
@@ -406,9 +406,5 @@ export function storedLevelAt(state: MixState, clip: Clip, position: number): nu
   const source = position - clip.at + clip.in;
   const stretch = clip.schedule[stretchIndexAt(clip.schedule, source)];
   if (!stretch) return decibelsOf(clip.gain);
-  const x = Math.min(1, Math.max(0, (source - stretch.from) / (stretch.to - stretch.from)));
-  const value = stretch.gain
-    ? 20 * Math.log10((stretch.gain[0] ?? 0) + (stretch.gain[1] ?? 0) * x)
-    : (stretch.db?.[0] ?? 0) + (stretch.db?.[1] ?? 0) * x + (stretch.db?.[2] ?? 0) * x * x;
-  return value - sourceDb(state, clip);
+  return decibelsAt(stretch, Math.min(Math.max(source, stretch.from), stretch.to)) - sourceDb(state, clip);
 }

@@ -1,6 +1,6 @@
 import type { Clip, MixSource, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
-import { gainOf } from "@/lib/schedule";
+import { decibelsAt } from "@/lib/schedule";
 import type { MixState, Range } from "@/store/mixStore";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
 
@@ -79,7 +79,7 @@ function aroundDb(source: MixSource | undefined, track: Track): number {
 
 /** Level of the wire in dB at a source position: clip gain and curve, without source gain. */
 export function wireDb(drawn: DrawnClip, stretch: Stretch, position: number, sourceDb: number): number {
-  return 20 * Math.log10(gainOf(stretch, position)) - sourceDb + (drawn.extra?.(position) ?? 0);
+  return decibelsAt(stretch, position) - sourceDb + (drawn.extra?.(position) ?? 0);
 }
 
 /** A straight-line stand-in for a schedule while its keyframes are dragged; the server's own replaces it. */

@@ -1,0 +1,68 @@
+import AxeBuilder from "@axe-core/playwright";
+import { beginProject, expect, openProject, signIn, test } from "./support";
+import type { Page } from "@playwright/test";
+
+/** WCAG 2.0 to 2.2, A and AA, as axe-core checks them. */
+async function violations(page: Page): Promise<string[]> {
+  const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
+  // The clips' buttons take keys only; for pointers there is the canvas. How large they are matters to no pointer.
+  const found = [
+    await new AxeBuilder({ page }).withTags(tags).exclude("#lanes").analyze(),
+    ...((await page.locator("#lanes").count())
+      ? [
+          await new AxeBuilder({ page })
+            .withTags(tags)
+            .include("#lanes")
+            .disableRules(["target-size"])
+            .analyze(),
+        ]
+      : []),
+  ];
+  return found
+    .flatMap((f) => f.violations)
+    .map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(" "))
+          .slice(0, 3)
+          .join(", ")} ${v.nodes[0]?.failureSummary ?? ""}`,
+    );
+}
+
+for (const scheme of ["light", "dark"] as const) {
+  test(`every view passes the AA checks, ${scheme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
+    await page.goto("/");
+    expect(await violations(page)).toEqual([]);
+    await signIn(page);
+    expect(await violations(page)).toEqual([]);
+    await openProject(page, "The Salt Ferry");
+    await page.getByRole("button", { name: /^Clip Slow accordion on Music, 00:00:00/ }).focus();
+    await page.evaluate(() =>
+      window.wattage?.store.getState().set({ range: { from: 480000, to: 960000, track: "music" } }),
+    );
+    expect(await violations(page)).toEqual([]);
+    for (const tab of ["Sources", "Edits"]) {
+      await page.getByRole("tab", { name: tab }).click();
+      expect(await violations(page)).toEqual([]);
+    }
+    await page.getByRole("button", { name: "Handover" }).click();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("?");
+    expect(await violations(page)).toEqual([]);
+  });
+}
+
+test("at 1024 px everything still fits, and the page itself never scrolls", async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 720 });
+  await signIn(page);
+  await beginProject(page, `Narrow ${Date.now()}`);
+  const overflow = await page.evaluate(() => [
+    document.documentElement.scrollWidth - innerWidth,
+    document.documentElement.scrollHeight - innerHeight,
+  ]);
+  expect(overflow).toEqual([0, 0]);
+  for (const name of ["Handover", "Play", "Undo", "Track"])
+    await expect(page.getByRole("button", { name, exact: true })).toBeInViewport({ ratio: 1 });
+});
