@@ -16,23 +16,16 @@ import { usePlayer } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { useTheme } from "@/store/theme";
 import { drawTimeline, readPalette } from "./draw";
-import { clipsInRange, type Gesture, type Shown, SNAP_PX, snapTargets, startGesture } from "./gestures";
-import {
-  CAPTION,
-  type Layout,
-  laneAt,
-  NAME_STRIP,
-  CLIP_MARGIN,
-  sampleAt,
-  snapTo,
-  type View,
-  xOf,
-} from "./geometry";
+import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
+import { startGesture } from "./startGesture";
+import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
 import { Outlines } from "./outlines";
 import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
+import { Teaching } from "./Teaching";
 import { TypeIn, type TypeInRequest } from "./TypeIn";
+import { type Hovered, useTyping } from "./useTyping";
 import { clampView } from "./viewport";
 
 export const SOURCE_DRAG = "application/x-wattage-source";
@@ -77,7 +70,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   } | null>(null);
   const [settling, setSettling] = useState<Preview | null>(null);
   const [typing, setTyping] = useState<TypeInRequest | null>(null);
-  const hovered = useRef<{ target: Target | null; x: number; y: number }>({ target: null, x: 0, y: 0 });
+  const hovered = useRef<Hovered>({ target: null, x: 0, y: 0 });
   const [cursor, setCursor] = useState("default");
 
   const preview = gesture?.shown?.preview ?? settling;
@@ -198,73 +191,18 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     }
   };
 
-  // Escape gives up a drag; typing a number over a wire, keyframe or range opens a field for it.
+  useTyping(hovered, ramp, setTyping);
+
+  // Escape gives up a drag before it means anything else.
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && gesture) {
-        setGesture(null);
-        event.stopPropagation();
-      }
-      const inField = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (
-        inField ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        !/^[-0-9.−]$/.test(event.key) ||
-        !canEdit
-      )
-        return;
-      const request = typeInFor(hovered.current, event.key);
-      if (request) {
-        event.preventDefault();
-        setTyping(request);
-      }
-    };
-    const typeInFor = (over: typeof hovered.current, text: string): TypeInRequest | null => {
-      const { target } = over;
-      const now = store.getState();
-      const at = { x: over.x, y: over.y, text };
-      if (target?.kind === "keyframe") {
-        const submit = (level: string) =>
-          now.edit({ edit: "set-keyframe", clip: target.clip.id, keyframe: target.keyframe.at, level });
-        return { ...at, label: "Keyframe", submit };
-      }
-      if (target?.kind === "wire") {
-        const submit = (gain: string) => now.edit({ edit: "set-clip-gain", clips: [target.clip.id], gain });
-        return { ...at, label: "Clip gain", submit };
-      }
-      if (target?.kind === "dip" && now.range) {
-        const held = now.range;
-        const submit = async (by: string) => {
-          const amount = Number(
-            by
-              .replace("−", "-")
-              .replace(",", ".")
-              .replace(/\s*db$/i, ""),
-          );
-          if (!Number.isFinite(amount)) {
-            now.set({
-              notice: { kind: "error", text: `“${by}” is not an amount in dB. Type a number such as -11.` },
-            });
-            return false;
-          }
-          return now.edit({
-            edit: "dip-range",
-            clips: clipsInRange(now, held, target.clip),
-            from: held.from,
-            to: held.to,
-            by: amount,
-            ramp,
-          });
-        };
-        return { ...at, label: "Lift or dip by dB", submit };
-      }
-      return null;
+      if (event.key !== "Escape" || !gesture) return;
+      setGesture(null);
+      event.stopPropagation();
     };
     window.addEventListener("keydown", onKey, true);
     return () => window.removeEventListener("keydown", onKey, true);
-  }, [gesture, canEdit, store, ramp]);
+  }, [gesture]);
 
   // Wheel: along the time; with Ctrl, zoom where the pointer is; up and down is left to the page where it scrolls.
   useEffect(() => {
@@ -385,24 +323,4 @@ function zoomed(view: View, factor: number, x: number): View {
 function readoutPlace({ x, y }: { x: number; y: number }, width: number): CSSProperties {
   const top = Math.max(2, y - 34);
   return x > width - 300 ? { right: width - x + 14, top } : { left: x + 14, top };
-}
-
-/** An empty programme says what goes where. */
-function Teaching({ layout }: { layout: Layout }) {
-  const { horizon } = layout;
-  const text = "pointer-events-none absolute inset-x-0 px-8 text-center text-faint";
-  return (
-    <>
-      <p className={text} style={{ bottom: layout.height - horizon.top + 24 }}>
-        <strong className="block text-[15px] text-ink">Speech stands here, above the horizon</strong>
-        Bring files in on the right, add a track on the horizon, then drag a recording onto it.
-      </p>
-      <p className={text} style={{ top: horizon.top + horizon.height + CAPTION + 24 }}>
-        <strong className="block text-[15px] text-ink">
-          Music, ambience and effects hang here, beneath it
-        </strong>
-        Their levels give way where somebody speaks: select a range and dip it.
-      </p>
-    </>
-  );
 }

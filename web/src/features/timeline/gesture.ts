@@ -1,0 +1,63 @@
+import type { Edit } from "@/api/types";
+import { formatDb } from "@/lib/format";
+import { formatTimecode } from "@/lib/timecode";
+import type { MixState, Range } from "@/store/mixStore";
+import type { Preview } from "./scene";
+
+export interface Modifiers {
+  /** Keep to the axis moved along first. */
+  axis: boolean;
+  /** A tenth of the way. */
+  fine: boolean;
+  /** Hold snapping off. */
+  free: boolean;
+}
+
+export interface Shown {
+  preview: Preview;
+  /** "−4.5 → −8.2 dB (−3.7)" */
+  readout: string;
+}
+
+/** A drag from its first pixel to its last: many previews, and at the end one edit, or a change of what is selected. */
+export interface Gesture {
+  move(x: number, y: number, modifiers: Modifiers): Shown;
+  commit(): { edit?: Edit; range?: Range | null; keyframe?: number };
+}
+
+export const SNAP_PX = 8;
+
+/** A typed or dragged level as "from → to (difference)". */
+export function levelReadout(from: number, to: number): string {
+  const difference = to - from;
+  return `${formatDb(from)} → ${formatDb(to)}${Number.isFinite(to) ? " dB" : ""}${Number.isFinite(difference) ? ` (${formatDb(difference)})` : ""}`;
+}
+
+export function time(state: MixState, sample: number): string {
+  return formatTimecode(sample, state.rate, state.frameRate);
+}
+
+/** Where things may snap to: ends of clips, the playhead, the range and the very start. */
+export function snapTargets(state: MixState, but: string | null): number[] {
+  const targets = [0, state.playhead];
+  for (const clip of Object.values(state.clips))
+    if (clip.id !== but) targets.push(clip.at, clip.at + clip.length);
+  if (state.range) targets.push(state.range.from, state.range.to);
+  return targets;
+}
+
+/** Vertical way travelled, slower while the fine modifier is held. */
+export class Travel {
+  private last: number;
+  private sum = 0;
+
+  constructor(start: number) {
+    this.last = start;
+  }
+
+  to(y: number, fine: boolean): number {
+    this.sum += (y - this.last) * (fine ? 0.1 : 1);
+    this.last = y;
+    return this.sum;
+  }
+}
