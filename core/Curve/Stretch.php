@@ -11,16 +11,24 @@ use Wattage\Core\Level\Decibels;
  *
  * With x = (t − from) / (to − from):
  *  - decibels: dB(x) = base + slope·x + bend·x². Without bend it is constant or exponential in gain, followed exactly. With
- *    bend, its definition is the row of points every GRID samples from `from`, and at `to`, joined by straight lines in gain.
+ *    bend, its definition is the row of points every `grid` samples from `from`, and at `to`, joined by straight lines in gain; the
+ *    grid is so fine that this stays within −100 dB of the parabola.
  *  - gain: gain(x) = base + slope·x, straight in gain (silence is base 0, slope 0).
  */
 final readonly class Stretch
 {
-    /** Spacing of the points of a bent stretch: 2 ms at 48 kHz. */
-    public const GRID = 96;
+    /** Spacings of points to choose from, in samples: 2 ms at 48 kHz, and finer for steep ramps. */
+    private const GRIDS = [96, 48, 24, 12, 4, 2, 1];
+
+    /** Largest distance of a straight line from the curve between two points, as a part of the gain. */
+    private const TOLERANCE = 1e-5;
+
+    /** Samples between the points of a bent stretch. */
+    public int $grid;
 
     private function __construct(public int $from, public int $to, public bool $inGain, public float $base, public float $slope, public float $bend)
     {
+        $this->grid = $this->coarsestGrid();
     }
 
     public static function decibels(int $from, int $to, float $base, float $slope = 0.0, float $bend = 0.0): self
@@ -72,10 +80,28 @@ final readonly class Stretch
         if (!$this->isBent()) {
             return $this->gainAt($position);
         }
-        $left = $this->from + intdiv($position - $this->from, self::GRID) * self::GRID;
-        $right = min($left + self::GRID, $this->to);
+        $left = $this->from + intdiv($position - $this->from, $this->grid) * $this->grid;
+        $right = min($left + $this->grid, $this->to);
         $first = $this->gainAt($left);
 
         return $first + ($this->gainAt($right) - $first) * ($position - $left) / ($right - $left);
+    }
+
+    /**
+     * A straight line over h samples is at most h²/8·|g″| from the curve g (linear interpolation). With g = 10^(q/20), g″/g is
+     * (q′·k)² + q″·k, where k = ln 10 / 20; q′ is greatest at one of the ends.
+     */
+    private function coarsestGrid(): int
+    {
+        $k = log(10.0) / 20.0;
+        $steepest = max(abs($this->slope), abs($this->slope + 2.0 * $this->bend)) * $k;
+        $curvature = ($steepest * $steepest + 2.0 * abs($this->bend) * $k) / ($this->to - $this->from) ** 2;
+        foreach (self::GRIDS as $grid) {
+            if ($grid * $grid / 8.0 * $curvature <= self::TOLERANCE) {
+                return $grid;
+            }
+        }
+
+        return self::GRIDS[\count(self::GRIDS) - 1];
     }
 }

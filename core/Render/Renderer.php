@@ -106,8 +106,8 @@ final readonly class Renderer
         }
         $steps = [];
         while ($from < $to) {
-            $left = $stretch->from + intdiv($from - $stretch->from, Stretch::GRID) * Stretch::GRID;
-            $right = min($left + Stretch::GRID, $stretch->to);
+            $left = $stretch->from + intdiv($from - $stretch->from, $stretch->grid) * $stretch->grid;
+            $right = min($left + $stretch->grid, $stretch->to);
             $end = min($right, $to);
             $slope = ($stretch->gainAt($right) - $stretch->gainAt($left)) / ($right - $left);
             $steps[] = new GainStep($end - $from, $stretch->appliedGainAt($from), 1.0, $slope);

@@ -74,7 +74,11 @@ final class MixView
     /** @return Json */
     private static function stretch(Stretch $stretch): array
     {
-        return ['from' => $stretch->from, 'to' => $stretch->to, $stretch->inGain ? 'gain' : 'db' => $stretch->isBent() ? [$stretch->base, $stretch->slope, $stretch->bend] : [$stretch->base, $stretch->slope]];
+        $place = ['from' => $stretch->from, 'to' => $stretch->to];
+
+        return $stretch->isBent()
+            ? [...$place, 'db' => [$stretch->base, $stretch->slope, $stretch->bend], 'grid' => $stretch->grid]
+            : [...$place, $stretch->inGain ? 'gain' : 'db' => [$stretch->base, $stretch->slope]];
     }
 
     /** @return array<string, array{string, \Wattage\Core\Timeline\Clip}> */

@@ -1,8 +1,5 @@
 import type { Stretch } from "@/api/types";
 
-/** Spacing of the points of a bent stretch in samples; the same number stands in the core. */
-export const GRID = 96;
-
 /** Gain of a stretch at a position, following the definition in the core: see Stretch in docs/openapi.yaml. */
 export function gainOf(stretch: Stretch, position: number): number {
   const x = (position - stretch.from) / (stretch.to - stretch.from);
@@ -21,6 +18,11 @@ export function decibelsAt(stretch: Stretch, position: number): number {
 
 export function isBent(stretch: Stretch): boolean {
   return (stretch.db?.length ?? 0) > 2;
+}
+
+/** Samples between the points of a bent stretch. */
+export function gridOf(stretch: Stretch): number {
+  return stretch.grid ?? 96;
 }
 
 export function isConstant(stretch: Stretch): boolean {

@@ -1,5 +1,5 @@
 import type { Stretch } from "@/api/types";
-import { GRID, gainOf, isBent, isConstant, stretchIndexAt } from "@/lib/schedule";
+import { gainOf, gridOf, isBent, isConstant, stretchIndexAt } from "@/lib/schedule";
 
 /** The part of an AudioParam that an envelope is written to. */
 export type GainParam = Pick<
@@ -66,9 +66,10 @@ export class Envelope {
   }
 
   private writePoints(stretch: Stretch, from: number, to: number): number {
+    const grid = gridOf(stretch);
     let point = from;
     while (point < to) {
-      point = Math.min(stretch.from + (Math.floor((point - stretch.from) / GRID) + 1) * GRID, stretch.to);
+      point = Math.min(stretch.from + (Math.floor((point - stretch.from) / grid) + 1) * grid, stretch.to);
       this.param.linearRampToValueAtTime(gainOf(stretch, point), this.timeOf(point));
     }
     return point;
@@ -78,8 +79,9 @@ export class Envelope {
 /** Gain that applies at a position: between grid points on the straight line, as everywhere. */
 export function valueAt(stretch: Stretch, position: number): number {
   if (!isBent(stretch)) return gainOf(stretch, position);
-  const left = stretch.from + Math.floor((position - stretch.from) / GRID) * GRID;
-  const right = Math.min(left + GRID, stretch.to);
+  const grid = gridOf(stretch);
+  const left = stretch.from + Math.floor((position - stretch.from) / grid) * grid;
+  const right = Math.min(left + grid, stretch.to);
   const first = gainOf(stretch, left);
   return right === left
     ? first

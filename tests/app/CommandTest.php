@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\app;
+
+use LogicException;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Console\Tester\CommandTester;
+use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Role;
+use Wattage\App\Entity\Source;
+use Wattage\App\Entity\SourceState;
+
+final class CommandTest extends ApiTestCase
+{
+    public function testTheDemoIsLoadedWholeAndOnlyOnce(): void
+    {
+        $user = $this->signedIn();
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo'));
+        self::assertSame(0, $command->execute(['email' => $user->email]));
+        self::assertSame(0, $command->execute(['email' => $user->email]));
+        $projects = $this->call('GET', '/api/projects')['projects'];
+        self::assertSame(['The Salt Ferry'], array_column($projects, 'name'));
+
+        $mix = $this->call('GET', "/api/projects/{$projects[0]['id']}/mix")['mix'];
+        self::assertGreaterThan(5 * 60 * 48_000, $mix['length']);
+        self::assertCount(6, $mix['tracks']);
+        self::assertCount(12, $mix['sources']);
+        $sources = $this->entities()->getRepository(Source::class)->findBy(['project' => $projects[0]['id']]);
+        self::assertCount(12, $sources);
+        foreach ($sources as $source) {
+            self::assertSame(SourceState::Ready, $source->state);
+            $length = array_column($mix['sources'], 'length', 'id')[(string) $source->id];
+            self::assertSame($length, $source->frames, $source->name.' is as long as the mix says');
+        }
+        self::assertStringStartsWith('Dip Slow accordion', $this->call('GET', "/api/projects/{$projects[0]['id']}/history")['revisions'][0]['label']);
+    }
+
+    public function testTheDemoNeedsAnAccount(): void
+    {
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo'));
+        self::assertSame(1, $command->execute(['email' => 'nobody@wattage.example']));
+        self::assertStringContainsString('wattage:user', $command->getDisplay());
+    }
+
+    public function testRolesIncludeOneAnotherUpwards(): void
+    {
+        self::assertTrue(Role::Owner->includes(Role::Viewer));
+        self::assertTrue(Role::Editor->includes(Role::Editor));
+        self::assertFalse(Role::Viewer->includes(Role::Editor));
+        self::assertFalse(Role::Editor->includes(Role::Owner));
+    }
+
+    public function testSharingAgainChangesTheRole(): void
+    {
+        $owner = $this->user();
+        $other = $this->user('Ben');
+        $project = new Project('P', $owner);
+        $project->share($other, Role::Viewer);
+        $project->share($other, Role::Editor);
+        self::assertSame(Role::Editor, $project->roleOf($other));
+        self::assertNull($project->roleOf($this->user('Cleo')));
+    }
+}

@@ -1,0 +1,144 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { opened, SECOND } from "@/test/mixes";
+import { Segments } from "./segments";
+import { positionAt, timeAt, Voice } from "./voice";
+
+/** As much of an audio graph as a voice touches; notes every start. */
+class FakeParam {
+  setValueAtTime = () => this;
+  linearRampToValueAtTime = () => this;
+  exponentialRampToValueAtTime = () => this;
+}
+class FakeNode {
+  gain = new FakeParam();
+  connect = (next: unknown) => next;
+  disconnect = () => undefined;
+}
+const starts: { when: number; offset: number; duration: number }[] = [];
+class FakeSource extends FakeNode {
+  onended: (() => void) | null = null;
+  start = (when: number, offset: number, duration: number) => starts.push({ when, offset, duration });
+  stop = () => undefined;
+}
+
+class FakeContext {
+  currentTime = 0;
+  decodeAudioData = () => Promise.resolve({ sampleRate: SECOND } as AudioBuffer);
+}
+
+beforeEach(() => {
+  starts.length = 0;
+  vi.stubGlobal("GainNode", FakeNode);
+  vi.stubGlobal("AudioBufferSourceNode", FakeSource);
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const voiceClip = () => {
+  const clip = opened().mix.clips[0];
+  if (!clip) throw new Error("no clip");
+  return clip;
+};
+
+async function voice(from: number, fetchSegment = () => Promise.resolve(new ArrayBuffer(8))) {
+  const context = new FakeContext() as unknown as AudioContext & FakeContext;
+  const segments = new Segments(context, fetchSegment);
+  const clip = voiceClip();
+  for (let n = 0; n < 4; n++) await segments.load(clip.source, n);
+  const anchor = { start: 1, from, rate: SECOND };
+  return {
+    voice: new Voice(clip, context, anchor, segments, new FakeNode() as unknown as AudioNode, from),
+    context,
+  };
+}
+
+describe("a voice", () => {
+  it("plays its part of the source, segment after segment, without gap or overlap", async () => {
+    const { voice: v } = await voice(0);
+    v.schedule(20 * SECOND);
+    // In from second 1 for 6 seconds, at second 2; segments are two seconds long.
+    expect(starts.map((s) => [s.when, s.offset, s.duration])).toEqual([
+      [3, 1, 1],
+      [4, 0, 2],
+      [6, 0, 2],
+      [8, 0, 1],
+    ]);
+    expect(v.late).toBe(0);
+  });
+
+  it("begins in the middle when played from there", async () => {
+    const { voice: v } = await voice(4.5 * SECOND);
+    v.schedule(20 * SECOND);
+    expect(starts[0]).toEqual({ when: 1, offset: 1.5, duration: 0.5 });
+  });
+
+  it("starts no more than it is asked for, and goes on from there", async () => {
+    const { voice: v } = await voice(0);
+    v.schedule(2.5 * SECOND);
+    expect(starts).toHaveLength(1);
+    v.schedule(3.5 * SECOND);
+    expect(starts).toHaveLength(2);
+    v.schedule(3.5 * SECOND);
+    expect(starts).toHaveLength(2);
+  });
+
+  it("counts a segment that comes too late, and goes on after it", async () => {
+    const { voice: v, context } = await voice(0);
+    context.currentTime = 3.25;
+    v.schedule(20 * SECOND);
+    expect(v.late).toBe(1);
+    expect(starts[0]).toEqual({ when: 3.25, offset: 1.25, duration: 0.75 });
+    expect(starts[1]?.when).toBe(4);
+  });
+
+  it("waits for a segment that is not there yet", async () => {
+    const context = new FakeContext() as unknown as AudioContext;
+    const segments = new Segments(context, () => new Promise(() => undefined));
+    const v = new Voice(
+      voiceClip(),
+      context,
+      { start: 1, from: 0, rate: SECOND },
+      segments,
+      new FakeNode() as unknown as AudioNode,
+      0,
+    );
+    v.schedule(20 * SECOND);
+    expect(starts).toHaveLength(0);
+    expect(v.late).toBe(0);
+  });
+});
+
+describe("segments", () => {
+  it("are fetched once, and again only after a failure", async () => {
+    let asked = 0;
+    const context = new FakeContext() as unknown as AudioContext;
+    const segments = new Segments(context, () =>
+      ++asked === 1 ? Promise.reject(new Error("lost")) : Promise.resolve(new ArrayBuffer(8)),
+    );
+    expect(await segments.load("s", 0)).toBeNull();
+    expect(await segments.load("s", 0)).not.toBeNull();
+    expect(await segments.load("s", 0)).not.toBeNull();
+    expect(asked).toBe(2);
+    expect(segments.ready("s", 0)).not.toBeNull();
+  });
+
+  it("are forgotten when many newer ones have been used", async () => {
+    let asked = 0;
+    const segments = new Segments(new FakeContext() as unknown as AudioContext, () => {
+      asked++;
+      return Promise.resolve(new ArrayBuffer(8));
+    });
+    for (let n = 0; n < 150; n++) await segments.load("s", n);
+    await segments.load("s", 149);
+    expect(asked).toBe(150);
+    await segments.load("s", 0);
+    expect(asked).toBe(151);
+  });
+});
+
+describe("the clock", () => {
+  it("goes from positions to times and back", () => {
+    const anchor = { start: 12.5, from: 48000 * 3, rate: 48000 };
+    expect(timeAt(anchor, 48000 * 4)).toBe(13.5);
+    expect(positionAt(anchor, timeAt(anchor, 123456))).toBeCloseTo(123456, 6);
+  });
+});

@@ -1,0 +1,238 @@
+import { describe, expect, it } from "vitest";
+import { opened, SECOND, storeOf } from "@/test/mixes";
+import { layOut, type View, xOf, yOfDb } from "./geometry";
+import type { Modifiers } from "./gesture";
+import { hitTest, type Target } from "./hit";
+import { buildScene } from "./scene";
+import { startGesture } from "./startGesture";
+
+const VIEW: View = { start: 0, perPx: (20 * SECOND) / 800 };
+const PLAIN: Modifiers = { axis: false, fine: false, free: true };
+
+function stage(part: Parameters<typeof storeOf>[0] = {}) {
+  const state = storeOf(part).getState();
+  const layout = layOut(state.tracks, 600);
+  const scene = buildScene(state, layout, VIEW, 800, null);
+  const lane = (track: string) => {
+    const found = layout.lanes.find((l) => l.track.id === track);
+    if (!found) throw new Error(track);
+    return found;
+  };
+  const x = (seconds: number) => xOf(VIEW, seconds * SECOND);
+  const at = (seconds: number, track: string, db: number) =>
+    hitTest(scene, x(seconds), yOfDb(lane(track), db));
+  const start = (target: Target | null, seconds: number, y: number) => {
+    const gesture = target && startGesture(target, scene, state, x(seconds), y, 4800);
+    if (!gesture) throw new Error("no gesture starts here");
+    return gesture;
+  };
+  return { state, scene, layout, lane, x, at, start };
+}
+
+describe("what the pointer is over", () => {
+  it("is decided by its place alone", () => {
+    const { at, scene, layout, lane, x } = stage();
+    expect(at(4, "speech", -3)?.kind).toBe("wire");
+    expect(at(4, "speech", -40)?.kind).toBe("body");
+    expect(at(8, "music", -11)?.kind).toBe("keyframe");
+    expect(at(10, "music", -11)?.kind).toBe("wire");
+    expect(at(15, "speech", 0)?.kind).toBe("lane");
+    expect(hitTest(scene, x(4), lane("speech").top + 8)?.kind).toBe("name");
+    expect(hitTest(scene, x(4), lane("music").top + lane("music").height - 8)?.kind).toBe("name");
+    expect(hitTest(scene, x(2) + 2, lane("speech").top + 60)).toMatchObject({ kind: "trim", edge: "from" });
+    expect(hitTest(scene, x(8) - 2, lane("speech").top + 60)).toMatchObject({ kind: "trim", edge: "to" });
+    expect(hitTest(scene, x(4), layout.horizon.top + 5)?.kind).toBe("horizon");
+    expect(hitTest(scene, 5, 4)).toBeNull();
+  });
+
+  it("is a dip inside a selected range, on that track only", () => {
+    const range = { from: 3 * SECOND, to: 5 * SECOND, track: "music" };
+    const { at, scene, layout, x } = stage({ range });
+    expect(at(4, "music", -30)?.kind).toBe("dip");
+    expect(at(4, "speech", -30)?.kind).toBe("body");
+    expect(at(6, "music", -30)?.kind).toBe("body");
+    expect(hitTest(scene, x(3) + 2, layout.horizon.top + 5)).toMatchObject({
+      kind: "range-edge",
+      edge: "from",
+    });
+  });
+});
+
+describe("dragging a clip", () => {
+  it("moves it in time and to another track, as one edit", () => {
+    const { scene, lane, start, x } = stage();
+    const y = lane("speech").top + 8;
+    const gesture = start(hitTest(scene, x(4), y), 4, y);
+    gesture.move(x(5), y, PLAIN);
+    gesture.move(x(7), lane("music").top + 20, PLAIN);
+    expect(gesture.commit()).toEqual({
+      edit: { edit: "move-clip", clip: "voice", track: "music", at: 5 * SECOND },
+    });
+  });
+
+  it("snaps to ends of clips, unless that is held off", () => {
+    const { scene, lane, start, x, state } = stage({ playhead: Math.round(5.1 * SECOND) });
+    const y = lane("speech").top + 8;
+    const gesture = start(hitTest(scene, x(4), y), 4, y);
+    gesture.move(x(7), y, { ...PLAIN, free: false });
+    expect(gesture.commit().edit).toMatchObject({ at: state.playhead });
+    gesture.move(x(7), y, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ at: 5 * SECOND });
+  });
+
+  it("stores nothing when it ends where it began", () => {
+    const { scene, lane, start, x } = stage();
+    const y = lane("speech").top + 8;
+    const gesture = start(hitTest(scene, x(4), y), 4, y);
+    gesture.move(x(9), y, PLAIN);
+    gesture.move(x(4), y, PLAIN);
+    expect(gesture.commit()).toEqual({});
+  });
+});
+
+describe("trimming", () => {
+  it("keeps the sound in place and stops where the source does", () => {
+    const { scene, lane, start, x } = stage();
+    const y = lane("speech").top + 60;
+    const left = start(hitTest(scene, x(2) + 2, y), 2, y);
+    left.move(x(0), y, PLAIN);
+    expect(left.commit().edit).toEqual({ edit: "trim-clip", clip: "voice", from: SECOND, to: 8 * SECOND });
+    const right = start(hitTest(scene, x(8) - 2, y), 8, y);
+    const shown = right.move(x(19), y, PLAIN);
+    expect(right.commit().edit).toEqual({
+      edit: "trim-clip",
+      clip: "voice",
+      from: 2 * SECOND,
+      to: 11 * SECOND,
+    });
+    const schedule = shown.preview.clips.voice?.schedule ?? [];
+    expect(schedule[schedule.length - 1]?.to).toBe(10 * SECOND);
+  });
+});
+
+describe("dragging the wire", () => {
+  it("of a clip without keyframes sets its gain, and tells from what to what", () => {
+    const { at, lane, start, x } = stage();
+    const y = yOfDb(lane("speech"), -3);
+    const gesture = start(at(4, "speech", -3), 4, y);
+    const { readout } = gesture.move(x(4), yOfDb(lane("speech"), -9), PLAIN);
+    expect(gesture.commit().edit).toEqual({ edit: "set-clip-gain", clips: ["voice"], gain: -9 });
+    expect(readout).toBe("−3.0 → −9.0 dB (−6.0)");
+  });
+
+  it("goes a tenth of the way with the fine modifier", () => {
+    const { at, lane, start, x } = stage();
+    const y = yOfDb(lane("speech"), -3);
+    const gesture = start(at(4, "speech", -3), 4, y);
+    gesture.move(x(4), y + 20, { ...PLAIN, fine: true });
+    const fine = gesture.commit().edit;
+    const whole = start(at(4, "speech", -3), 4, y);
+    whole.move(x(4), y + 2, PLAIN);
+    expect(fine).toEqual(whole.commit().edit);
+  });
+
+  it("between two keyframes moves that stretch and nothing else", () => {
+    const { at, lane, start, x } = stage();
+    const y = yOfDb(lane("music"), -11);
+    const gesture = start(at(10, "music", -11), 10, y);
+    gesture.move(x(10), yOfDb(lane("music"), -14), PLAIN);
+    expect(gesture.commit().edit).toEqual({
+      edit: "move-keyframes",
+      clip: "bed",
+      keyframes: [8 * SECOND, 12 * SECOND],
+      later: 0,
+      by: -3,
+    });
+  });
+
+  it("can be pulled down to silence, and never above +24 dB", () => {
+    const { at, lane, start, x } = stage();
+    const y = yOfDb(lane("speech"), -3);
+    const gesture = start(at(4, "speech", -3), 4, y);
+    gesture.move(x(4), y + 500, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ gain: "silence" });
+    const up = start(at(4, "speech", -3), 4, y);
+    up.move(x(4), y - 900, PLAIN);
+    expect(up.commit().edit).toMatchObject({ gain: 24 });
+  });
+});
+
+describe("dragging a keyframe", () => {
+  it("moves it in time and level, never past its neighbours", () => {
+    const { at, lane, start, x } = stage();
+    const y = yOfDb(lane("music"), -11);
+    const gesture = start(at(8, "music", -11), 8, y);
+    gesture.move(x(8.5), yOfDb(lane("music"), -15), PLAIN);
+    expect(gesture.commit().edit).toEqual({
+      edit: "move-keyframes",
+      clip: "bed",
+      keyframes: [8 * SECOND],
+      later: SECOND / 2,
+      by: -4,
+    });
+    gesture.move(x(19), y, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ later: 4 * SECOND - 1 });
+  });
+
+  it("keeps to one axis with Shift", () => {
+    const { at, lane, start, x } = stage();
+    const y = yOfDb(lane("music"), -11);
+    const gesture = start(at(8, "music", -11), 8, y);
+    gesture.move(x(9), y + 8, { ...PLAIN, axis: true });
+    expect(gesture.commit().edit).toMatchObject({ later: SECOND, by: 0 });
+    gesture.move(x(8.05), y + 40, { ...PLAIN, axis: true });
+    expect(gesture.commit().edit).toMatchObject({ later: 0 });
+  });
+});
+
+describe("a range", () => {
+  it("is selected by dragging either way, on its lane or across all", () => {
+    const { at, scene, layout, start, x } = stage();
+    const lane = start(at(15, "speech", 0), 15, 40);
+    lane.move(x(10), 40, PLAIN);
+    expect(lane.commit()).toEqual({ range: { from: 10 * SECOND, to: 15 * SECOND, track: "speech" } });
+    const y = layout.horizon.top + 5;
+    const all = start(hitTest(scene, x(1), y), 1, y);
+    all.move(x(3), y, PLAIN);
+    expect(all.commit().range?.track).toBeNull();
+  });
+
+  it("has edges that can be moved, but not past one another", () => {
+    const range = { from: 3 * SECOND, to: 5 * SECOND, track: "music" };
+    const { scene, layout, start, x } = stage({ range });
+    const y = layout.horizon.top + 5;
+    const gesture = start(hitTest(scene, x(3), y), 3, y);
+    gesture.move(x(9), y, PLAIN);
+    expect(gesture.commit().range).toEqual({ ...range, from: 5 * SECOND - 1 });
+  });
+
+  it("is dipped by dragging inside it: one edit, with the ramps asked for", () => {
+    const range = { from: 3 * SECOND, to: 5 * SECOND, track: "music" };
+    const { at, lane, start, x } = stage({ range });
+    const y = yOfDb(lane("music"), -30);
+    const gesture = start(at(4, "music", -30), 4, y);
+    const shown = gesture.move(x(4), y + yOfDb(lane("music"), -11) - yOfDb(lane("music"), 0), PLAIN);
+    expect(gesture.commit().edit).toEqual({
+      edit: "dip-range",
+      clips: ["bed"],
+      from: range.from,
+      to: range.to,
+      by: -11,
+      ramp: 4800,
+    });
+    expect(shown.readout).toContain("Dip −11.0 dB");
+    const extra = shown.preview.clips.bed?.extra;
+    expect([2.5, 2.95, 4, 5.05, 5.5].map((s) => extra?.(s * SECOND))).toEqual([-0, -5.5, -11, -5.5, -0]);
+  });
+});
+
+describe("a viewer", () => {
+  it("may select, but drag nothing", () => {
+    const viewer = { project: { ...opened().project, role: "viewer" as const } };
+    const { state, scene, at, x, lane } = stage(viewer);
+    const wire = at(4, "speech", -3);
+    expect(wire && startGesture(wire, scene, state, x(4), yOfDb(lane("speech"), -3), 4800)).toBeNull();
+    const body = at(4, "speech", -40);
+    expect(body && startGesture(body, scene, state, x(4), 0, 4800)).not.toBeNull();
+  });
+});

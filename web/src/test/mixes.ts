@@ -1,0 +1,71 @@
+import type { Clip, OpenedMix, Stretch } from "@/api/types";
+import { createMixStore, type MixPort, type MixState, type MixStore } from "@/store/mixStore";
+
+export const SECOND = 48000;
+
+const held = (from: number, to: number, db: number): Stretch => ({ from, to, db: [db, 0] });
+
+/** A voice of six seconds from second 2, over a bed of twenty with a dip from 8 to 12. */
+export function opened(): OpenedMix {
+  const voice: Clip = {
+    id: "voice",
+    track: "speech",
+    source: "s-voice",
+    name: "Narrator",
+    at: 2 * SECOND,
+    in: SECOND,
+    length: 6 * SECOND,
+    gain: -3,
+    curve: [],
+    schedule: [held(SECOND, 7 * SECOND, -3)],
+  };
+  const at = (seconds: number, level: number) => ({ at: seconds * SECOND, level, ramp: "line" as const });
+  const bed: Clip = {
+    id: "bed",
+    track: "music",
+    source: "s-bed",
+    name: "Slow accordion",
+    at: 0,
+    in: 0,
+    length: 20 * SECOND,
+    gain: 0,
+    curve: [at(7, 0), at(8, -11), at(12, -11), at(13, 0)],
+    schedule: [
+      held(0, 7 * SECOND, 0),
+      { from: 7 * SECOND, to: 8 * SECOND, db: [0, -11] },
+      held(8 * SECOND, 12 * SECOND, -11),
+      { from: 12 * SECOND, to: 13 * SECOND, db: [-11, 11] },
+      held(13 * SECOND, 20 * SECOND, 0),
+    ],
+  };
+  return {
+    project: { id: "p", name: "Crossing", role: "owner" },
+    mix: {
+      rate: SECOND,
+      frameRate: "25",
+      length: 20 * SECOND,
+      sources: [
+        { id: "s-voice", name: "narrator.wav", length: 10 * SECOND, channels: 1, gain: 0 },
+        { id: "s-bed", name: "accordion.ogg", length: 30 * SECOND, channels: 2, gain: 0 },
+      ],
+      tracks: [
+        { id: "speech", name: "Narrator", stem: "speech", fader: 0, pan: 0, muted: false },
+        { id: "music", name: "Music", stem: "music", fader: 0, pan: 0, muted: false },
+      ],
+      clips: [voice, bed],
+    },
+    revision: 1,
+    label: "New project",
+    canUndo: false,
+    canRedo: false,
+  };
+}
+
+/** A store that answers nothing, for what only reads it. */
+export function storeOf(part: Partial<MixState> = {}): MixStore {
+  const none = () => Promise.reject(new Error("not asked for"));
+  const port: MixPort = { mix: none, edit: none, undo: none, redo: none, goTo: none };
+  const store = createMixStore(port, opened());
+  store.setState(part);
+  return store;
+}
