@@ -60,6 +60,6 @@ final class Refused extends RuntimeException
 
     private static function clock(float $seconds): string
     {
-        return \sprintf('%d:%02d:%02d', (int) $seconds / 3600, (int) ($seconds / 60) % 60, (int) $seconds % 60);
+        return $seconds < 60 ? \sprintf('%.1f s', $seconds) : \sprintf('%d:%02d:%02d', (int) $seconds / 3600, (int) ($seconds / 60) % 60, (int) $seconds % 60);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use DateTimeImmutable;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\Messenger\MessageBusInterface;
@@ -23,6 +24,7 @@ use Wattage\Core\Timeline\Name;
 final readonly class Sources
 {
     public const MAX_BYTES = 64 * 1024 ** 3;
+    private const ABANDONED_AFTER = '-1 day';
 
     public function __construct(
         private EntityManagerInterface $entities,
@@ -43,6 +45,7 @@ final readonly class Sources
         if (0 === $size) {
             throw Refused::empty($base);
         }
+        $this->dropAbandoned($project);
         $source = new Source($project, $base, $size);
         $this->entities->persist($source);
         $this->entities->flush();
@@ -93,6 +96,20 @@ final readonly class Sources
         $this->store->deleteSource($source->id);
         $this->entities->remove($source);
         $this->entities->flush();
+    }
+
+    /** Uploads that broke off and were never taken up again leave nothing behind for longer than a day. */
+    private function dropAbandoned(Project $project): void
+    {
+        $abandoned = $this->entities->createQuery('SELECT s FROM '.Source::class.' s WHERE s.project = :project AND s.state = :uploading AND s.createdAt < :before')
+            ->setParameter('project', $project->id, 'uuid')
+            ->setParameter('uploading', SourceState::Uploading)
+            ->setParameter('before', new DateTimeImmutable(self::ABANDONED_AFTER));
+        /** @var Source $source */
+        foreach ((array) $abandoned->getResult() as $source) {
+            $this->spool->clear($source->id);
+            $this->entities->remove($source);
+        }
     }
 
     private function analyse(Source $source): void

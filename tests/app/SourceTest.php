@@ -148,6 +148,21 @@ final class SourceTest extends ApiTestCase
         self::assertSame(409, $this->statusCode(), 'a finished source is never written again');
     }
 
+    public function testAnUploadNobodyTookUpAgainIsGoneAfterADay(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $id = $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'lost.wav', 'size' => 500])['id'];
+        $this->call('PUT', "/api/sources/{$id}/bytes?offset=0", 'RIFF');
+        $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'next.wav', 'size' => 500]);
+        self::assertSame(2, $this->sourceCount($project), 'it may still go on');
+        $this->entities()->getConnection()->executeStatement("UPDATE source SET created_at = created_at - INTERVAL '25 hours' WHERE id = ?", [$id]);
+        $this->entities()->clear();
+        $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'more.wav', 'size' => 500]);
+        self::assertSame(2, $this->sourceCount($project));
+        self::assertSame([], glob($_SERVER['WATTAGE_STORAGE']."/spool/{$id}*"));
+    }
+
     public function testAnalysisIsCancelledAndLeavesNothing(): void
     {
         $this->signedIn();

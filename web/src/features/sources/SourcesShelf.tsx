@@ -148,7 +148,7 @@ function SourceItem({ source, canEdit, onPlace }: { source: Source; canEdit: boo
 function detailOf(source: Source): string {
   switch (source.state) {
     case "uploading":
-      return `sending · ${formatBytes(source.received)} of ${formatBytes(source.size)}`;
+      return `waiting for the rest · ${formatBytes(source.received)} of ${formatBytes(source.size)}`;
     case "analysing":
       return "listening to it";
     case "refused":
