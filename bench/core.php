@@ -33,21 +33,36 @@ $dir = sys_get_temp_dir().'/wattage-bench-'.getmypid();
 mkdir($dir);
 register_shutdown_function(static fn () => exec('rm -rf '.escapeshellarg($dir)));
 
-/** Wall seconds of a program. */
-function seconds(array $command): float
+/** Seconds of the processor: of this process, or of programs it has waited for. */
+function cpu(int $of = 0): float
+{
+    $used = getrusage($of);
+
+    return $used['ru_utime.tv_sec'] + $used['ru_stime.tv_sec'] + ($used['ru_utime.tv_usec'] + $used['ru_stime.tv_usec']) / 1e6;
+}
+
+/** Runs a program. @return array{float, float} its wall and processor seconds */
+function seconds(array $command): array
 {
     $begun = microtime(true);
+    $before = cpu(1);
     $process = proc_open($command, [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
     if (!is_resource($process) || 0 !== proc_close($process)) {
         throw new RuntimeException('Failed: '.implode(' ', $command));
     }
 
-    return microtime(true) - $begun;
+    return [microtime(true) - $begun, cpu(1) - $before];
 }
 
-function row(string $what, float $length, float $ours, float $theirs, string $against): void
+/**
+ * On a shared machine the wall clock tells of the neighbours, too; so processor time stands beside it.
+ *
+ * @param array{float, float} $ours wall and processor seconds
+ * @param array{float, float} $theirs
+ */
+function row(string $what, float $length, array $ours, array $theirs, string $against): void
 {
-    printf("%-52s %6.1f s  %6.0f× real time   %.2f × %s\n", $what, $ours, $length / $ours, $ours / $theirs, $against);
+    printf("%-48s wall %5.1f s %4.0f× real time, ratio %.2f | processor %5.1f s %4.0f×, ratio %.2f   (to %s)\n", $what, $ours[0], $length / $ours[0], $ours[0] / $theirs[0], $ours[1], $length / $ours[1], $ours[1] / $theirs[1], $against);
 }
 
 $hour = 3600;
@@ -59,7 +74,7 @@ foreach (['flac' => 'FLAC, 16 bit', 'm4a' => 'AAC, 24 bit inside'] as $ending =>
     seconds(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', sprintf($noise, $hour, 1), ...('m4a' === $ending ? ['-c:a', 'aac', '-b:a', '160k'] : ['-sample_fmt', 's16']), $file]);
     $theirs = seconds(['ffmpeg', '-v', 'error', '-i', $file, '-af', 'ebur128', '-f', 'null', '-']);
     $ffmpeg = new Ffmpeg('ffmpeg', 'ffprobe');
-    $begun = microtime(true);
+    [$begun, $used] = [microtime(true), cpu()];
     $facts = $ffmpeg->probe($file, $name);
     hash_file('sha256', $file);
     [$pcm, $blocks, $waveform] = [fopen("{$dir}/pcm", 'w'), fopen("{$dir}/blocks", 'w'), fopen("{$dir}/waveform", 'w+')];
@@ -71,7 +86,7 @@ foreach (['flac' => 'FLAC, 16 bit', 'm4a' => 'AAC, 24 bit inside'] as $ending =>
     $measurer->finish();
     rewind($waveform);
     Overview::write($waveform, 2, array_map(static fn (int $level): mixed => fopen("{$dir}/overview-{$level}", 'w'), array_keys(Overview::BINS_PER_POINT)));
-    row("ingest of one hour, stereo, {$name}", $hour, microtime(true) - $begun, $theirs, 'ffmpeg decode + ebur128');
+    row("ingest of one hour, stereo, {$name}", $hour, [microtime(true) - $begun, cpu() - $used], $theirs, 'ffmpeg decode + ebur128');
     printf("%-52s %6.1f MB\n", '  memory', memory_get_peak_usage(true) / 1e6);
 }
 
@@ -97,10 +112,10 @@ foreach ([16, 24] as $bits) {
     $theirs = seconds(['ffmpeg', '-v', 'error', '-y', ...$inputs, '-filter_complex', $graph, '-c:a', 'pcm_s16le', "{$dir}/theirs.wav"]);
     foreach (SampleFormat::cases() as $format) {
         $out = fopen("{$dir}/ours.wav", 'w');
-        $begun = microtime(true);
+        [$begun, $used] = [microtime(true), cpu()];
         foreach ((new WavRender($mix, $sources, $format))->writeTo($out) as $_) {
         }
-        row("render of 4 stereo tracks, {$bits} bit in, {$format->value} out", $length, microtime(true) - $begun, $theirs, 'ffmpeg volume + amix to 16 bit');
+        row("render of 4 stereo tracks, {$bits} bit in, {$format->value} out", $length, [microtime(true) - $begun, cpu() - $used], $theirs, 'ffmpeg volume + amix to 16 bit');
     }
 }
 printf("%-52s %6.1f MB\n", 'memory at most, all of it', memory_get_peak_usage(true) / 1e6);
