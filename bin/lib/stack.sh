@@ -6,7 +6,7 @@
 PG_BIN=/usr/lib/postgresql/15/bin
 
 # Servers do not run as root. The database must be able to reach its directory, and the app its code; where a private
-# directory above prevents that, the database moves to /var/tmp and the app stays with the caller's account.
+# directory above prevents that, the database moves to /var/lib and the app stays with the caller's account.
 pg_user() { if [ "$(id -u)" = 0 ]; then echo postgres; else id -un; fi; }
 app_user() {
   if [ "$(id -u)" != 0 ]; then id -un; return; fi
@@ -19,7 +19,7 @@ free_port() { php -r '$s = stream_socket_server("tcp://127.0.0.1:0"); echo explo
 pg_dir() {
   local dir=$1
   mkdir -p "$dir"
-  if run_as "$(pg_user)" test -x "$dir"; then echo "$dir/pg"; else echo "/var/tmp/wattage-$(echo "$dir" | sha256sum | cut -c1-12)"; fi
+  if run_as "$(pg_user)" test -x "$dir"; then echo "$dir/pg"; else echo "/var/lib/wattage-$(echo "$dir" | sha256sum | cut -c1-12)"; fi
 }
 
 # database_start DIR  Starts the cluster, made on first use, and exports PGHOST, PGPORT, PGUSER, PGPASSWORD.

@@ -110,7 +110,7 @@ final class SourceTest extends ApiTestCase
     {
         $this->signedIn();
         $project = $this->newProject();
-        foreach (['../../etc/passwd' => 'passwd', 'C:\takes\one.wav' => 'one.wav', '/tmp/a<b>.wav' => 'a<b>.wav'] as $sent => $kept) {
+        foreach (['../../etc/passwd' => 'passwd', 'C:\takes\one.wav' => 'one.wav', '/media/a<b>.wav' => 'a<b>.wav'] as $sent => $kept) {
             self::assertSame($kept, $this->call('POST', "/api/projects/{$project}/sources", ['name' => $sent, 'size' => 5])['name']);
         }
         foreach (["bell\x07.wav", "line\nbreak.wav", '', '..//', str_repeat('n', 250).'.wav', "\u{202E}gpj.wav"] as $bad) {
