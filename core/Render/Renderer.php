@@ -35,7 +35,7 @@ final readonly class Renderer
             $piece = Span::of($from, min($from + self::PIECE, $span->to));
             $sum = new StereoSum($piece);
             foreach ($voices as $voice) {
-                $voice->clip->span()->meets($piece) && $this->add($voice, $piece, $sum);
+                $this->add($voice, $piece, $sum);
             }
             yield $from => $sum->samples();
         }

@@ -84,12 +84,12 @@ final class StereoSum
      */
     private function addPairs(string $bytes, int $o, array $steps): void
     {
-        $sum = $this->samples;
-        $this->samples = [];
         $step = reset($steps);
         if (false === $step) {
             return;
         }
+        $sum = $this->samples;
+        $this->samples = [];
         $end = $o + 2 * $step->frames;
         [$gain, $factor, $slope] = [$step->gain / 32768.0, $step->factor, $step->slope / 32768.0];
         foreach (Words::groupsOf($bytes) as $words) {
@@ -117,12 +117,12 @@ final class StereoSum
      */
     private function addQuads(string $bytes, int $o, array $steps): void
     {
-        $sum = $this->samples;
-        $this->samples = [];
         $step = reset($steps);
         if (false === $step) {
             return;
         }
+        $sum = $this->samples;
+        $this->samples = [];
         $end = $o + 2 * $step->frames;
         [$gain, $factor, $slope] = [$step->gain / 8388608.0, $step->factor, $step->slope / 8388608.0];
         foreach (Words::groupsOf($bytes) as $group) {

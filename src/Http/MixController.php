@@ -52,10 +52,8 @@ final readonly class MixController
     public function edit(Uuid $id, Request $request): JsonResponse
     {
         $project = $this->access->project($id, Role::Editor);
-        $json = json_decode($request->getContent(), true, 16);
-        \is_array($json) || throw new HttpException(400, 'The request is not a JSON object.');
 
-        return $this->step($this->history->edit($project, $this->access->user(), $this->base($request), $json));
+        return $this->step($this->history->edit($project, $this->access->user(), $this->base($request), Body::json($request)));
     }
 
     #[Route('/undo', methods: 'POST')]

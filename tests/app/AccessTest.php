@@ -106,6 +106,8 @@ final class AccessTest extends ApiTestCase
     {
         $user = $this->signedIn();
         self::assertSame($user->email, $this->call('GET', '/api/session')['user']['email']);
+        $this->call('GET', '/api/session/end');
+        self::assertSame($user->email, $this->call('GET', '/api/session')['user']['email'], 'a link cannot sign anybody out');
         self::assertNull($this->call('DELETE', '/api/session')['user']);
         $this->call('GET', '/api/projects');
         self::assertSame(401, $this->statusCode());

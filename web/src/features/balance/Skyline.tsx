@@ -1,7 +1,6 @@
-import { type PointerEvent, useEffect, useMemo, useRef, useState } from "react";
-import { api } from "@/api/client";
+import { type PointerEvent, useEffect, useRef } from "react";
 import { usePlayer } from "@/features/player";
-import { clampView, Outlines, type View } from "@/features/timeline";
+import { clampView, useOutlines, type View } from "@/features/timeline";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { gainAt } from "@/lib/schedule";
 import { formatTimecode } from "@/lib/timecode";
@@ -24,15 +23,7 @@ export function Skyline({ view, setView, width, headsWidth, hint }: Props) {
   const player = usePlayer();
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [drawn, setDrawn] = useState(0);
-  const outlines = useMemo(
-    () =>
-      new Outlines(
-        (id, level) => api.outline(id, level),
-        () => setDrawn((n) => n + 1),
-      ),
-    [],
-  );
+  const { outlines, arrived: drawn } = useOutlines();
   const clips = useMix((s) => s.clips);
   const tracks = useMix((s) => s.tracks);
   const length = useMix((s) => s.length);

@@ -8,7 +8,6 @@ import {
   useRef,
   useState,
 } from "react";
-import { api } from "@/api/client";
 import { formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";
@@ -20,7 +19,7 @@ import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
 import { startGesture } from "./startGesture";
 import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
-import { Outlines } from "./outlines";
+import { useOutlines } from "./useOutlines";
 import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
 import { Teaching } from "./Teaching";
@@ -51,15 +50,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
   const box = useRef<HTMLDivElement>(null);
-  const [drawn, setDrawn] = useState(0);
-  const outlines = useMemo(
-    () =>
-      new Outlines(
-        (id, level) => api.outline(id, level),
-        () => setDrawn((n) => n + 1),
-      ),
-    [],
-  );
+  const { outlines, arrived: drawn } = useOutlines();
   const [gesture, setGesture] = useState<{
     gesture: Gesture;
     target: Target;

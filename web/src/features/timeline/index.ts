@@ -1,6 +1,6 @@
 export { SOURCE_DRAG, Timeline } from "./Timeline";
 export { CAPTION, type Layout, layOut, type Lane, type View } from "./geometry";
 export { clipsInRange, storedLevelAt } from "./levels";
-export { Outlines } from "./outlines";
+export { useOutlines } from "./useOutlines";
 export { clampView, fitAll, fitSpan, zoomBy } from "./viewport";
 export { amountOf } from "./useTyping";
