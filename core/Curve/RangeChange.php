@@ -18,9 +18,6 @@ use Wattage\Core\Time\Span;
  */
 final readonly class RangeChange
 {
-    /** Samples; anything shorter has no room for its corners. */
-    private const SHORTEST = 4;
-
     /**
      * @param float $by difference in dB, finite
      * @param int $ramp length of each ramp in samples, ≥ 0; shortened where $bounds leaves less room
@@ -39,13 +36,13 @@ final readonly class RangeChange
     public function of(Curve $curve, Span $range, Span $bounds): Curve
     {
         $inner = $range->within($bounds) ?? throw InvalidCurve::outside();
-        if ($inner->length() < self::SHORTEST) {
+        if ($inner->length() < RangeCorners::SHORTEST) {
             throw InvalidCurve::tooShort();
         }
         if (0.0 === $this->by) {
             return $curve;
         }
-        [$start, $top, $bottom, $end] = $this->corners($inner, $bounds);
+        [$start, $top, $bottom, $end] = RangeCorners::of($inner, $bounds, $this->ramp, $this->inside);
         if ($start === $top && $start > 0) {
             $curve = $this->steppedAt($curve, $start);
         }
@@ -65,17 +62,6 @@ final readonly class RangeChange
         }
 
         return Curve::of($keyframes);
-    }
-
-    /** @return array{int, int, int, int} first ramp from and to, second ramp from and to */
-    private function corners(Span $inner, Span $bounds): array
-    {
-        if (!$this->inside) {
-            return [max($inner->from - $this->ramp, $bounds->from), $inner->from, $inner->to, min($inner->to + $this->ramp, $bounds->to)];
-        }
-        $ramp = min($this->ramp, intdiv($inner->length() - 1, 2));
-
-        return [$inner->from, $inner->from + $ramp, $inner->to - $ramp, $inner->to];
     }
 
     /** Lets the level step at a position: nothing before it moves with what comes after. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Interchange;
 
+use BackedEnum;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Level\LevelText;
 use Wattage\Core\Problem;
@@ -100,6 +101,25 @@ final readonly class Fields
         } catch (\Wattage\Core\Level\InvalidLevel $problem) {
             throw $problem->about($this->path($name));
         }
+    }
+
+    /**
+     * One of an enumeration's words.
+     *
+     * @template T of BackedEnum
+     *
+     * @param class-string<T> $enum
+     * @param ?T $default
+     *
+     * @return T
+     */
+    public function choice(string $name, string $enum, ?BackedEnum $default = null): BackedEnum
+    {
+        if (null !== $default && !$this->has($name)) {
+            return $default;
+        }
+
+        return $enum::tryFrom($this->string($name)) ?? throw InvalidDocument::wrongType($this->path($name), implode(', ', array_column($enum::cases(), 'value')));
     }
 
     /** @return list<self> */

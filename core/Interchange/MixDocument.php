@@ -10,11 +10,20 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Curve\RampKind;
+use Wattage\Core\Fade\Fade;
+use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Problem;
 use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\ChannelLevel;
+use Wattage\Core\Timeline\ChannelMode;
+use Wattage\Core\Timeline\Channels;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Hue;
+use Wattage\Core\Timeline\Marker;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Picture;
+use Wattage\Core\Timeline\Side;
 use Wattage\Core\Timeline\Source;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
@@ -44,7 +53,7 @@ final class MixDocument
     public static function fromArray(mixed $document): Mix
     {
         $mix = Fields::of($document);
-        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks');
+        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures');
         self::FORMAT === $mix->string('format') || throw InvalidDocument::notAMix();
         $version = $mix->int('version', 1);
         self::VERSION === $version || throw InvalidDocument::newerVersion($version);
@@ -54,6 +63,8 @@ final class MixDocument
             FrameRate::named($mix->string('frameRate')),
             array_map(self::source(...), $mix->objects('sources')),
             array_map(self::track(...), $mix->objects('tracks')),
+            $mix->has('markers') ? array_map(self::marker(...), $mix->objects('markers')) : [],
+            $mix->has('pictures') ? array_map(self::picture(...), $mix->objects('pictures')) : [],
         );
     }
 
@@ -70,19 +81,50 @@ final class MixDocument
                 ...self::trackToArray($track),
                 'clips' => array_map(self::clipToArray(...), array_values($track->clips)),
             ], array_values($mix->tracks)),
+            ...([] === $mix->markers ? [] : ['markers' => array_map(self::markerToArray(...), array_values($mix->markers))]),
+            ...([] === $mix->pictures ? [] : ['pictures' => array_map(self::pictureToArray(...), array_values($mix->pictures))]),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function markerToArray(Marker $marker): array
+    {
+        return ['id' => $marker->id, 'at' => $marker->at, 'name' => $marker->name];
+    }
+
+    /** @return array<string, mixed> */
+    public static function pictureToArray(Picture $picture): array
+    {
+        return ['id' => $picture->id, 'source' => $picture->source, 'at' => $picture->at, 'in' => $picture->in, 'length' => $picture->length];
     }
 
     /** @return array<string, mixed> */
     public static function sourceToArray(Source $source): array
     {
-        return ['id' => $source->id, 'name' => $source->name, 'length' => $source->length, 'channels' => $source->channels, 'gain' => self::levelToJson($source->gain)];
+        return [
+            'id' => $source->id,
+            'name' => $source->name,
+            'length' => $source->length,
+            'channels' => $source->channels,
+            'gain' => self::levelToJson($source->gain),
+            ...(null === $source->right ? [] : ['right' => self::levelToJson($source->right)]),
+            ...($source->picture ? ['picture' => true] : []),
+        ];
     }
 
     /** @return array<string, mixed> the track without its clips */
     public static function trackToArray(Track $track): array
     {
-        return ['id' => $track->id, 'name' => $track->name, 'stem' => $track->stem->value, 'fader' => self::levelToJson($track->fader), 'pan' => $track->pan, 'muted' => $track->muted];
+        return [
+            'id' => $track->id,
+            'name' => $track->name,
+            'stem' => $track->stem->value,
+            'fader' => self::levelToJson($track->fader),
+            'pan' => $track->pan,
+            'muted' => $track->muted,
+            ...($track->locked ? ['locked' => true] : []),
+            ...(null === $track->hue ? [] : ['hue' => $track->hue->value]),
+        ];
     }
 
     /** @return array<string, mixed> */
@@ -97,7 +139,31 @@ final class MixDocument
             'length' => $clip->length,
             'gain' => self::levelToJson($clip->gain),
             'curve' => array_map(self::keyframeToArray(...), $clip->curve->keyframes),
+            ...($clip->fadeIn->isUsual() ? [] : ['fadeIn' => self::fadeToArray($clip->fadeIn)]),
+            ...($clip->fadeOut->isUsual() ? [] : ['fadeOut' => self::fadeToArray($clip->fadeOut)]),
+            ...($clip->channels->isUsual() ? [] : ['channels' => self::channelsToArray($clip->channels)]),
+            ...($clip->detached ? ['detached' => true] : []),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function fadeToArray(Fade $fade): array
+    {
+        return ['length' => $fade->length, 'shape' => $fade->shape->value];
+    }
+
+    /** @return array<string, mixed> */
+    private static function channelsToArray(Channels $channels): array
+    {
+        $opened = $channels->isOpen() ? array_combine(array_column(Side::cases(), 'value'), array_map(static fn (Side $side): array => self::channelToArray($channels->of($side)), Side::cases())) : [];
+
+        return ['mode' => $channels->mode->value, ...$opened];
+    }
+
+    /** @return array<string, mixed> */
+    private static function channelToArray(ChannelLevel $level): array
+    {
+        return ['gain' => self::levelToJson($level->gain), 'curve' => array_map(self::keyframeToArray(...), $level->curve->keyframes), 'muted' => $level->muted];
     }
 
     /** @return float|string dB, or "silence": JSON has no infinity */
@@ -110,7 +176,7 @@ final class MixDocument
     public static function ramp(Fields $fields, string $name): Ramp
     {
         $shape = $fields->isText($name) ? null : $fields->object($name);
-        $kind = RampKind::tryFrom($shape?->string('kind') ?? $fields->string($name)) ?? throw InvalidDocument::wrongType($fields->path($name), 'line, smooth, hold or gain');
+        $kind = null === $shape ? $fields->choice($name, RampKind::class) : $shape->choice('kind', RampKind::class);
         if (null === $shape || RampKind::Smooth !== $kind) {
             return Ramp::of($kind);
         }
@@ -147,7 +213,7 @@ final class MixDocument
 
     private static function source(Fields $fields): Source
     {
-        $fields->onlyHave('id', 'name', 'length', 'channels', 'gain', 'file');
+        $fields->onlyHave('id', 'name', 'length', 'channels', 'gain', 'right', 'picture', 'file');
 
         return self::located($fields, static fn (): Source => new Source(
             $fields->string('id'),
@@ -155,13 +221,15 @@ final class MixDocument
             $fields->int('length', 1),
             $fields->int('channels', 1, 2),
             $fields->level('gain', default: Decibels::unchanged()),
+            $fields->has('right') ? $fields->level('right') : null,
+            $fields->bool('picture', false),
         ));
     }
 
     private static function track(Fields $fields): Track
     {
-        $fields->onlyHave('id', 'name', 'stem', 'fader', 'pan', 'muted', 'clips');
-        $stem = Stem::tryFrom($fields->string('stem')) ?? throw InvalidDocument::wrongType($fields->path('stem'), 'speech, music, ambience or effects');
+        $fields->onlyHave('id', 'name', 'stem', 'fader', 'pan', 'muted', 'clips', 'locked', 'hue');
+        $stem = $fields->choice('stem', Stem::class);
         $clips = [];
         foreach (array_map(self::clip(...), $fields->objects('clips')) as $clip) {
             isset($clips[$clip->id]) && throw \Wattage\Core\Timeline\InvalidMix::idTaken($clip->id, $fields->path('clips'));
@@ -176,12 +244,14 @@ final class MixDocument
             $fields->float('pan', -1, 1, 0.0),
             $fields->bool('muted', false),
             $clips,
+            $fields->bool('locked', false),
+            $fields->has('hue') ? $fields->choice('hue', Hue::class) : null,
         ));
     }
 
     private static function clip(Fields $fields): Clip
     {
-        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve');
+        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached');
 
         return self::located($fields, static fn (): Clip => new Clip(
             $fields->string('id'),
@@ -192,11 +262,57 @@ final class MixDocument
             $fields->int('length', 1),
             $fields->level('gain', default: Decibels::unchanged()),
             $fields->has('curve') ? self::curve($fields) : Curve::flat(),
+            $fields->has('fadeIn') ? self::fade($fields->object('fadeIn')) : null,
+            $fields->has('fadeOut') ? self::fade($fields->object('fadeOut')) : null,
+            $fields->has('channels') ? self::channels($fields->object('channels')) : null,
+            $fields->bool('detached', false),
         ));
     }
 
+    /** @throws Problem */
+    public static function fade(Fields $fields): Fade
+    {
+        $fields->onlyHave('length', 'shape');
+
+        return Fade::of($fields->int('length'), $fields->choice('shape', FadeShape::class, FadeShape::EqualPower));
+    }
+
+    private static function channels(Fields $fields): Channels
+    {
+        $fields->onlyHave('mode', 'left', 'right');
+        $mode = $fields->choice('mode', ChannelMode::class, ChannelMode::Stereo);
+        $opened = $fields->has('left') || $fields->has('right');
+
+        return $opened ? Channels::opened($mode, self::channel($fields->object('left')), self::channel($fields->object('right'))) : Channels::closed($mode);
+    }
+
+    private static function channel(Fields $fields): ChannelLevel
+    {
+        $fields->onlyHave('gain', 'curve', 'muted');
+
+        return new ChannelLevel(
+            $fields->level('gain', default: Decibels::unchanged()),
+            $fields->has('curve') ? self::curve($fields) : Curve::flat(),
+            $fields->bool('muted', false),
+        );
+    }
+
+    private static function marker(Fields $fields): Marker
+    {
+        $fields->onlyHave('id', 'at', 'name');
+
+        return self::located($fields, static fn (): Marker => new Marker($fields->string('id'), $fields->int('at'), $fields->string('name')));
+    }
+
+    private static function picture(Fields $fields): Picture
+    {
+        $fields->onlyHave('id', 'source', 'at', 'in', 'length');
+
+        return self::located($fields, static fn (): Picture => new Picture($fields->string('id'), $fields->string('source'), $fields->int('at'), $fields->int('in'), $fields->int('length', 1)));
+    }
+
     /** Thousands of keyframes are read for every edit, so the usual ones take a short way, and only the others are asked field by field. */
-    private static function curve(Fields $fields): Curve
+    public static function curve(Fields $fields): Curve
     {
         $ramps = array_column(array_map(static fn (RampKind $kind): array => [$kind->value, Ramp::of($kind)], RampKind::cases()), 1, 0);
         $keyframes = [];

@@ -4,18 +4,151 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Render;
 
+use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Fade\Fade;
+use Wattage\Core\Fade\FadeRamp;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Signal\Routing;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Side;
 
-/** How loud a clip is at each moment: source gain, clip gain and curve in one. The renderer and the player both follow it. */
+/**
+ * How loud a clip is at each moment. The renderer and the player both follow it, so that what is heard is what is delivered.
+ */
 final class GainSchedule
 {
-    /** @return non-empty-list<Stretch> in source time, covering the heard part of the clip */
-    public static function ofClip(Mix $mix, Clip $clip): array
+    /**
+     * Source gain, clip gain and curve in one: what the level wire shows.
+     *
+     * @return non-empty-list<Stretch> in source time, covering the heard part of the clip
+     */
+    public static function wire(Mix $mix, Clip $clip): array
     {
-        $gain = $clip->gain->plus($mix->source($clip->source)->gain);
+        return self::levels($clip, $clip->curve, $clip->gain->plus($mix->source($clip->source)->commonGain()));
+    }
 
-        return array_map(static fn (Stretch $stretch): Stretch => $stretch->raised($gain), $clip->curve->stretchesWithin($clip->heard()));
+    /**
+     * The level wire with the fades and, where its channels are opened, the levels of each of them.
+     *
+     * @return list<Part> none where both channels are muted
+     */
+    public static function parts(Mix $mix, Clip $clip, Fades $fades): array
+    {
+        $base = self::faded($clip, self::wire($mix, $clip), $fades);
+        $source = $mix->source($clip->source);
+        $routing = $clip->channels->mode->routing()->afterGains(...$source->channelGains());
+        if (!$clip->channels->isOpen()) {
+            return [new Part($routing, $base)];
+        }
+        $parts = [];
+        foreach (Side::cases() as $side) {
+            $level = $clip->channels->of($side);
+            if (!$level->muted) {
+                $parts[] = new Part(self::only($side, $routing), self::product($base, self::channelWire($clip, $side)));
+            }
+        }
+
+        return $parts;
+    }
+
+    /**
+     * Gain and curve of one channel of an opened clip: what its own wire shows.
+     *
+     * @return non-empty-list<Stretch> in source time, covering the heard part of the clip
+     */
+    public static function channelWire(Clip $clip, Side $side): array
+    {
+        $level = $clip->channels->of($side);
+
+        return self::levels($clip, $level->curve, $level->gain);
+    }
+
+    /** @return non-empty-list<Stretch> */
+    private static function levels(Clip $clip, Curve $curve, Decibels $gain): array
+    {
+        return array_map(static fn (Stretch $stretch): Stretch => $stretch->raised($gain), $curve->stretchesWithin($clip->heard()));
+    }
+
+    private static function only(Side $side, Routing $routing): Routing
+    {
+        return Side::Left === $side ? $routing->afterGains(1.0, 0.0) : $routing->afterGains(0.0, 1.0);
+    }
+
+    /**
+     * @param non-empty-list<Stretch> $stretches
+     *
+     * @return non-empty-list<Stretch>
+     */
+    private static function faded(Clip $clip, array $stretches, Fades $fades): array
+    {
+        [$in, $out] = $fades->ofClip($clip->id);
+        $end = $clip->in + $clip->length;
+        $ramps = [];
+        if ($in->length > 0) {
+            $ramps[] = new FadeRamp($clip->in, $clip->in + $in->length, $in->shape, false);
+        }
+        if ($out->length > 0) {
+            $ramps[] = new FadeRamp($end - $out->length, $end, $out->shape, true);
+        }
+        foreach ($ramps as $ramp) {
+            $faded = [];
+            foreach ($stretches as $stretch) {
+                foreach (self::piecesAround($stretch, $ramp) as [$piece, $within]) {
+                    $faded[] = $within ? $piece->times($ramp) : $piece;
+                }
+            }
+            $stretches = [] === $faded ? $stretches : $faded;
+        }
+
+        return $stretches;
+    }
+
+    /** @return list<array{Stretch, bool}> the stretch cut at the ends of a fade, each piece with whether it lies within */
+    private static function piecesAround(Stretch $stretch, FadeRamp $ramp): array
+    {
+        $edges = [$stretch->from];
+        foreach ([$ramp->from, $ramp->to] as $edge) {
+            if ($edge > $stretch->from && $edge < $stretch->to) {
+                $edges[] = $edge;
+            }
+        }
+        $edges[] = $stretch->to;
+        $pieces = [];
+        for ($i = 1, $n = \count($edges); $i < $n; ++$i) {
+            $pieces[] = [$stretch->cut($edges[$i - 1], $edges[$i]), $edges[$i - 1] >= $ramp->from && $edges[$i] <= $ramp->to];
+        }
+
+        return $pieces;
+    }
+
+    /**
+     * Two rows of stretches as one.
+     *
+     * @param non-empty-list<Stretch> $a
+     * @param non-empty-list<Stretch> $b
+     *
+     * @return non-empty-list<Stretch>
+     */
+    private static function product(array $a, array $b): array
+    {
+        $product = [];
+        $j = 0;
+        foreach ($a as $stretch) {
+            $from = $stretch->from;
+            while ($b[$j]->to <= $from && isset($b[$j + 1])) {
+                ++$j;
+            }
+            for ($k = $j; $from < $stretch->to; ++$k) {
+                $other = $b[$k] ?? $b[\count($b) - 1];
+                $to = isset($b[$k + 1]) ? min($stretch->to, $other->to) : $stretch->to;
+                $product[] = $stretch->cut($from, $to)->times($other);
+                $from = $to;
+            }
+        }
+
+        return [] === $product ? $a : $product;
     }
 }

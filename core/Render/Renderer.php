@@ -9,6 +9,7 @@ use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Signal\Pan;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Track;
 
@@ -47,8 +48,11 @@ final readonly class Renderer
         $voices = [];
         foreach ($this->mix->tracks as $track) {
             if (!$track->muted && !$track->fader->isSilence()) {
+                $fades = Fades::of($track);
                 foreach ($track->clips as $clip) {
-                    $voices[] = $this->voice($track, $clip);
+                    foreach (GainSchedule::parts($this->mix, $clip, $fades) as $part) {
+                        $voices[] = $this->voice($track, $clip, $part);
+                    }
                 }
             }
         }
@@ -56,13 +60,13 @@ final readonly class Renderer
         return $voices;
     }
 
-    private function voice(Track $track, Clip $clip): Voice
+    private function voice(Track $track, Clip $clip, Part $part): Voice
     {
         return new Voice(
             $clip,
             $this->sources[$clip->source],
-            array_map(static fn (Stretch $s): Stretch => $s->raised($track->fader), GainSchedule::ofClip($this->mix, $clip)),
-            Pan::at($track->pan),
+            array_map(static fn (Stretch $s): Stretch => $s->raised($track->fader), $part->stretches),
+            $part->routing->then(Pan::at($track->pan)),
         );
     }
 
@@ -75,14 +79,14 @@ final readonly class Renderer
         }
         $shift = $clip->in - $clip->at;
         foreach ($voice->stretchesWithin($part->shifted($shift)) as [$stretch, $from, $to]) {
-            if ($stretch->isConstant() && 0.0 === $stretch->gainAt($stretch->from)) {
+            if ($stretch->isSilent()) {
                 continue;
             }
             $bytes = $voice->source->read($from, $to - $from);
             if ('' === ltrim($bytes, "\0")) {
                 continue;
             }
-            $sum->add($bytes, $voice->source->format(), $from - $shift, $this->steps($stretch, $from, $to), $voice->pan);
+            $sum->add($bytes, $voice->source->format(), $from - $shift, $this->steps($stretch, $from, $to), $voice->routing);
         }
     }
 
@@ -96,7 +100,7 @@ final readonly class Renderer
         if ($stretch->isConstant()) {
             return [new GainStep($to - $from, $stretch->gainAt($from), 1.0, 0.0)];
         }
-        if (!$stretch->isBent()) {
+        if (!$stretch->isSampled()) {
             $first = $stretch->gainAt($from);
             $last = $stretch->gainAt($to);
 

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Render;
 
-use Wattage\Core\Signal\Pan;
 use Wattage\Core\Signal\PcmDecoder;
 use Wattage\Core\Signal\PcmFormat;
+use Wattage\Core\Signal\Routing;
 use Wattage\Core\Signal\Words;
 use Wattage\Core\Time\Span;
 
@@ -35,10 +35,10 @@ final class StereoSum
      * @param int $at timeline position of the first
      * @param list<GainStep> $steps
      */
-    public function add(string $bytes, PcmFormat $format, int $at, array $steps, Pan $pan): void
+    public function add(string $bytes, PcmFormat $format, int $at, array $steps, Routing $routing): void
     {
         $start = 2 * ($at - $this->piece->from);
-        if (2 === $format->channels && $pan->isCentre()) {
+        if (2 === $format->channels && $routing->isStraight()) {
             if (16 === $format->bits && $this->areMultiples($steps, 2)) {
                 $this->addPairs($bytes, $start, $steps);
 
@@ -56,9 +56,9 @@ final class StereoSum
         $o = $start;
         foreach ($steps as $step) {
             match (true) {
-                1 === $format->channels => $this->addMono($input, $i, $o, $step, $scale, $pan->leftToLeft + $pan->rightToLeft, $pan->leftToRight + $pan->rightToRight),
-                $pan->isCentre() => $this->addStereo($input, $i, $o, $step, $scale),
-                default => $this->addPanned($input, $i, $o, $step, $scale, $pan),
+                1 === $format->channels => $this->addMono($input, $i, $o, $step, $scale, $routing->leftToLeft + $routing->rightToLeft, $routing->leftToRight + $routing->rightToRight),
+                $routing->isStraight() => $this->addStereo($input, $i, $o, $step, $scale),
+                default => $this->addPanned($input, $i, $o, $step, $scale, $routing),
             };
             $i += $step->frames * $format->channels;
             $o += 2 * $step->frames;
@@ -187,11 +187,11 @@ final class StereoSum
     }
 
     /** @param array<int, int> $input */
-    private function addPanned(array $input, int $i, int $o, GainStep $step, float $scale, Pan $pan): void
+    private function addPanned(array $input, int $i, int $o, GainStep $step, float $scale, Routing $routing): void
     {
         $sum = $this->samples;
         $this->samples = [];
-        [$ll, $rl, $lr, $rr] = [$pan->leftToLeft, $pan->rightToLeft, $pan->leftToRight, $pan->rightToRight];
+        [$ll, $rl, $lr, $rr] = [$routing->leftToLeft, $routing->rightToLeft, $routing->leftToRight, $routing->rightToRight];
         $gain = $step->gain * $scale;
         $factor = $step->factor;
         $slope = $step->slope * $scale;

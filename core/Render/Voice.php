@@ -6,7 +6,7 @@ namespace Wattage\Core\Render;
 
 use Generator;
 use Wattage\Core\Curve\Stretch;
-use Wattage\Core\Signal\Pan;
+use Wattage\Core\Signal\Routing;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
 
@@ -16,7 +16,7 @@ final class Voice
     private int $next = 0;
 
     /** @param non-empty-list<Stretch> $stretches in source time, following one another */
-    public function __construct(public readonly Clip $clip, public readonly PcmSource $source, private readonly array $stretches, public readonly Pan $pan)
+    public function __construct(public readonly Clip $clip, public readonly PcmSource $source, private readonly array $stretches, public readonly Routing $routing)
     {
     }
 

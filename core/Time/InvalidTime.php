@@ -22,6 +22,11 @@ final class InvalidTime extends DomainException implements Problem
         return new self(\sprintf('“%s” is not a time. Type timecode (00:01:12:09) or minutes and seconds (1:12.36).', mb_strimwidth($text, 0, 40, '…')));
     }
 
+    public static function notALength(string $text): self
+    {
+        return new self(\sprintf('“%s” is not a length. Type seconds (0.5), milliseconds (250 ms) or frames (12 f).', mb_strimwidth($text, 0, 40, '…')));
+    }
+
     public static function noSuchFrame(string $text): self
     {
         return new self(\sprintf('%s does not exist at this frame rate.', mb_strimwidth($text, 0, 40, '…')));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Fade\Fade;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 
@@ -16,11 +17,15 @@ final readonly class Clip
 {
     public string $id;
     public string $name;
+    public Fade $fadeIn;
+    public Fade $fadeOut;
+    public Channels $channels;
 
     /**
      * @param int $at where it starts on the timeline, samples ≥ 0
      * @param int $in where it starts in its source, samples ≥ 0
      * @param int $length samples > 0
+     * @param bool $detached whether its source's picture, if there is one, stays away from it
      *
      * @throws InvalidMix
      */
@@ -33,6 +38,10 @@ final readonly class Clip
         public int $length,
         public Decibels $gain,
         public Curve $curve,
+        ?Fade $fadeIn = null,
+        ?Fade $fadeOut = null,
+        ?Channels $channels = null,
+        public bool $detached = false,
     ) {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
@@ -40,12 +49,21 @@ final readonly class Clip
         $in >= 0 || throw InvalidMix::negativeTime('in');
         $length > 0 || throw InvalidMix::emptyClip();
         $gain->atMost(Decibels::MAX_CLIP);
+        // A clip that was made shorter takes its fades with it as far as there is room.
+        $this->fadeIn = ($fadeIn ?? Fade::none())->noLongerThan($length);
+        $this->fadeOut = ($fadeOut ?? Fade::none())->noLongerThan($length - $this->fadeIn->length);
+        $this->channels = $channels ?? Channels::usual();
     }
 
     /** Where it sounds on the timeline. */
     public function span(): Span
     {
         return Span::of($this->at, $this->at + $this->length);
+    }
+
+    public function end(): int
+    {
+        return $this->at + $this->length;
     }
 
     /** The part of its source that sounds. */
@@ -60,7 +78,13 @@ final readonly class Clip
         return $position - $this->at + $this->in;
     }
 
-    /** Level of the clip at a timeline position, source gain not included. */
+    /** Source to timeline time. */
+    public function toTimeline(int $position): int
+    {
+        return $position - $this->in + $this->at;
+    }
+
+    /** Level of the clip at a timeline position, source gain and fades not included. */
     public function levelAt(int $position): Decibels
     {
         return $this->gain->plus($this->curve->levelAt($this->toSource($position)));
@@ -68,22 +92,82 @@ final readonly class Clip
 
     public function movedTo(int $at): self
     {
-        return new self($this->id, $this->source, $this->name, $at, $this->in, $this->length, $this->gain, $this->curve);
+        return $this->copy(at: $at);
     }
 
     /** The sound stays where it is on the timeline; only the ends change. */
     public function trimmedTo(Span $span): self
     {
-        return new self($this->id, $this->source, $this->name, $span->from, $this->in + $span->from - $this->at, $span->length(), $this->gain, $this->curve);
+        return $this->copy(at: $span->from, in: $this->in + $span->from - $this->at, length: $span->length());
+    }
+
+    /** The ends stay where they are; another part of the source sounds between them. */
+    public function slippedTo(int $in): self
+    {
+        return $this->copy(in: $in);
+    }
+
+    public function called(string $id): self
+    {
+        return $this->copy(id: $id);
+    }
+
+    public function withName(string $name): self
+    {
+        return $this->copy(name: $name);
     }
 
     public function withGain(Decibels $gain): self
     {
-        return new self($this->id, $this->source, $this->name, $this->at, $this->in, $this->length, $gain, $this->curve);
+        return $this->copy(gain: $gain);
     }
 
     public function withCurve(Curve $curve): self
     {
-        return $curve === $this->curve ? $this : new self($this->id, $this->source, $this->name, $this->at, $this->in, $this->length, $this->gain, $curve);
+        return $curve === $this->curve ? $this : $this->copy(curve: $curve);
+    }
+
+    public function withFades(Fade $in, Fade $out): self
+    {
+        return $this->copy(fadeIn: $in, fadeOut: $out);
+    }
+
+    public function withChannels(Channels $channels): self
+    {
+        return $this->copy(channels: $channels);
+    }
+
+    public function withDetached(bool $detached): self
+    {
+        return $this->copy(detached: $detached);
+    }
+
+    private function copy(
+        ?string $id = null,
+        ?string $name = null,
+        ?int $at = null,
+        ?int $in = null,
+        ?int $length = null,
+        ?Decibels $gain = null,
+        ?Curve $curve = null,
+        ?Fade $fadeIn = null,
+        ?Fade $fadeOut = null,
+        ?Channels $channels = null,
+        ?bool $detached = null,
+    ): self {
+        return new self(
+            $id ?? $this->id,
+            $this->source,
+            $name ?? $this->name,
+            $at ?? $this->at,
+            $in ?? $this->in,
+            $length ?? $this->length,
+            $gain ?? $this->gain,
+            $curve ?? $this->curve,
+            $fadeIn ?? $this->fadeIn,
+            $fadeOut ?? $this->fadeOut,
+            $channels ?? $this->channels,
+            $detached ?? $this->detached,
+        );
     }
 }

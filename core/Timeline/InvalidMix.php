@@ -66,4 +66,19 @@ final class InvalidMix extends DomainException implements Problem
     {
         return new self(\sprintf('A mix holds at most %d %s.', $limit, $what), $what);
     }
+
+    public static function oneChannel(string $name): self
+    {
+        return new self(\sprintf('“%s” has one channel; there is nothing to open or unlink.', $name), 'channels');
+    }
+
+    public static function notOpened(): self
+    {
+        return new self('The channels of this clip are not opened. Open them first.', 'channel');
+    }
+
+    public static function noPicture(string $name): self
+    {
+        return new self(\sprintf('“%s” has no picture.', $name), 'source');
+    }
 }

@@ -13,14 +13,23 @@ final readonly class Mix
     public const MAX_HOURS = 24;
     public const MAX_TRACKS = 200;
     public const MAX_CLIPS = 20_000;
+    public const MAX_MARKERS = 10_000;
 
     /**
      * @param int $rate samples per second of every position in the mix
      * @param array<string, Source> $sources by id
      * @param array<string, Track> $tracks by id, in their order on screen
+     * @param array<string, Marker> $markers by id
+     * @param array<string, Picture> $pictures those detached from their sound, by id
      */
-    private function __construct(public int $rate, public FrameRate $frameRate, public array $sources, public array $tracks)
-    {
+    private function __construct(
+        public int $rate,
+        public FrameRate $frameRate,
+        public array $sources,
+        public array $tracks,
+        public array $markers = [],
+        public array $pictures = [],
+    ) {
     }
 
     public static function empty(int $rate = self::DEFAULT_RATE, FrameRate $frameRate = FrameRate::F25): self
@@ -31,10 +40,12 @@ final readonly class Mix
     /**
      * @param list<Source> $sources
      * @param list<Track> $tracks
+     * @param list<Marker> $markers
+     * @param list<Picture> $pictures
      *
      * @throws InvalidMix|UnknownItem when ids repeat, a clip names no source, or reaches past it
      */
-    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks): self
+    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = []): self
     {
         48_000 === $rate || 96_000 === $rate || throw InvalidMix::unsupportedRate();
         $mix = new self($rate, $frameRate, [], []);
@@ -50,6 +61,14 @@ final readonly class Mix
                 $clips[$clip->id] = true;
             }
             $mix = $mix->withTrack($track);
+        }
+        foreach ($markers as $marker) {
+            isset($mix->markers[$marker->id]) && throw InvalidMix::idTaken($marker->id, 'markers');
+            $mix = $mix->withMarker($marker);
+        }
+        foreach ($pictures as $picture) {
+            isset($mix->pictures[$picture->id]) && throw InvalidMix::idTaken($picture->id, 'pictures');
+            $mix = $mix->withPicture($picture);
         }
 
         return $mix;
@@ -127,7 +146,7 @@ final readonly class Mix
         \count($tracks) <= self::MAX_TRACKS || throw InvalidMix::tooMany('tracks', self::MAX_TRACKS);
         array_sum(array_map(static fn (Track $t): int => \count($t->clips), $tracks)) <= self::MAX_CLIPS || throw InvalidMix::tooMany('clips', self::MAX_CLIPS);
 
-        return new self($this->rate, $this->frameRate, $this->sources, $tracks);
+        return $this->copy(tracks: $tracks);
     }
 
     /** @throws UnknownItem */
@@ -135,7 +154,7 @@ final readonly class Mix
     {
         $this->track($id);
 
-        return new self($this->rate, $this->frameRate, $this->sources, array_diff_key($this->tracks, [$id => true]));
+        return $this->copy(tracks: array_diff_key($this->tracks, [$id => true]));
     }
 
     /**
@@ -149,7 +168,7 @@ final readonly class Mix
         $others = array_values(array_diff_key($this->tracks, [$id => true]));
         array_splice($others, max(0, min($place, \count($others))), 0, [$track]);
 
-        return new self($this->rate, $this->frameRate, $this->sources, array_column($others, null, 'id'));
+        return $this->copy(tracks: array_column($others, null, 'id'));
     }
 
     /**
@@ -164,18 +183,78 @@ final readonly class Mix
 
     public function withSource(Source $source): self
     {
-        return new self($this->rate, $this->frameRate, [...$this->sources, $source->id => $source], $this->tracks);
+        return $this->copy(sources: [...$this->sources, $source->id => $source]);
     }
 
     public function withFrameRate(FrameRate $frameRate): self
     {
-        return new self($this->rate, $frameRate, $this->sources, $this->tracks);
+        return $this->copy(frameRate: $frameRate);
+    }
+
+    /** @throws InvalidMix */
+    public function withMarker(Marker $marker): self
+    {
+        $markers = [...$this->markers, $marker->id => $marker];
+        \count($markers) <= self::MAX_MARKERS || throw InvalidMix::tooMany('markers', self::MAX_MARKERS);
+        $marker->at <= self::MAX_HOURS * 3600 * $this->rate || throw InvalidMix::tooLong('at');
+        uasort($markers, static fn (Marker $a, Marker $b): int => $a->at <=> $b->at);
+
+        return $this->copy(markers: $markers);
+    }
+
+    /** @throws UnknownItem */
+    public function marker(string $id): Marker
+    {
+        return $this->markers[$id] ?? throw UnknownItem::marker($id);
+    }
+
+    public function withoutMarker(string $id): self
+    {
+        $this->marker($id);
+
+        return $this->copy(markers: array_diff_key($this->markers, [$id => true]));
+    }
+
+    /** @throws InvalidMix|UnknownItem */
+    public function withPicture(Picture $picture): self
+    {
+        $source = $this->source($picture->source);
+        $source->picture || throw InvalidMix::noPicture($source->name);
+        $picture->in + $picture->length <= $source->length || throw InvalidMix::clipPastSource('picture', $source->name);
+        $picture->at + $picture->length <= self::MAX_HOURS * 3600 * $this->rate || throw InvalidMix::tooLong('at');
+
+        return $this->copy(pictures: [...$this->pictures, $picture->id => $picture]);
+    }
+
+    /** @throws UnknownItem */
+    public function picture(string $id): Picture
+    {
+        return $this->pictures[$id] ?? throw UnknownItem::picture($id);
+    }
+
+    public function withoutPicture(string $id): self
+    {
+        $this->picture($id);
+
+        return $this->copy(pictures: array_diff_key($this->pictures, [$id => true]));
     }
 
     private function checkClip(Clip $clip): void
     {
         $source = $this->source($clip->source);
+        $clip->channels->isOpen() && 2 !== $source->channels && throw InvalidMix::oneChannel($clip->name);
         $clip->in + $clip->length <= $source->length || throw InvalidMix::clipPastSource($clip->name, $source->name);
         $clip->at + $clip->length <= self::MAX_HOURS * 3600 * $this->rate || throw InvalidMix::tooLong('at');
+    }
+
+    /**
+     * @param ?array<string, Source> $sources
+     * @param ?array<string, Track> $tracks
+     * @param ?array<string, Marker> $markers
+     * @param ?array<string, Picture> $pictures
+     */
+    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null): self
+    {
+        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures);
     }
 }

@@ -15,21 +15,43 @@ final readonly class Source
     /**
      * @param int $length samples at the mix rate, > 0
      * @param int $channels 1 or 2
-     * @param Decibels $gain applies to every use of the source
+     * @param Decibels $gain applies to every use of the source; to its left channel alone where $right is given
+     * @param ?Decibels $right gain of the right channel where the two are not linked
+     * @param bool $picture whether it has a picture besides its sound
      *
      * @throws InvalidMix
      */
-    public function __construct(string $id, string $name, public int $length, public int $channels, public Decibels $gain)
+    public function __construct(string $id, string $name, public int $length, public int $channels, public Decibels $gain, public ?Decibels $right = null, public bool $picture = false)
     {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
         $length > 0 || throw InvalidMix::emptyClip();
         1 === $channels || 2 === $channels || throw InvalidMix::unsupportedChannels();
         $gain->atMost(Decibels::MAX_CLIP);
+        $right?->atMost(Decibels::MAX_CLIP);
+        null === $right || 2 === $channels || throw InvalidMix::oneChannel($name);
     }
 
     public function withGain(Decibels $gain): self
     {
-        return new self($this->id, $this->name, $this->length, $this->channels, $gain);
+        return new self($this->id, $this->name, $this->length, $this->channels, $gain, $this->right, $this->picture);
+    }
+
+    /** @param ?Decibels $right null links the channels */
+    public function withRight(?Decibels $right): self
+    {
+        return new self($this->id, $this->name, $this->length, $this->channels, $this->gain, $right, $this->picture);
+    }
+
+    /** The gain that both channels have in common; what the channels have by themselves is in channelGains(). */
+    public function commonGain(): Decibels
+    {
+        return null === $this->right ? $this->gain : Decibels::unchanged();
+    }
+
+    /** @return array{float, float} gain ratios of left and right besides the common gain */
+    public function channelGains(): array
+    {
+        return null === $this->right ? [1.0, 1.0] : [$this->gain->ratio(), $this->right->ratio()];
     }
 }

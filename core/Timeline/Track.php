@@ -15,11 +15,22 @@ final readonly class Track
     /**
      * @param float $pan −1 left … 1 right
      * @param array<string, Clip> $clips by id
+     * @param bool $locked whether its clips are kept as they are
+     * @param ?Hue $hue null for the ink of its stem
      *
      * @throws InvalidMix
      */
-    public function __construct(string $id, string $name, public Stem $stem, public Decibels $fader, public float $pan, public bool $muted, public array $clips)
-    {
+    public function __construct(
+        string $id,
+        string $name,
+        public Stem $stem,
+        public Decibels $fader,
+        public float $pan,
+        public bool $muted,
+        public array $clips,
+        public bool $locked = false,
+        public ?Hue $hue = null,
+    ) {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
         $fader->atMost(Decibels::MAX_FADER);
@@ -31,38 +42,80 @@ final readonly class Track
         return new self($id, $name, $stem, Decibels::unchanged(), 0.0, false, []);
     }
 
+    /** @return list<Clip> in the order of time */
+    public function inOrder(): array
+    {
+        $clips = array_values($this->clips);
+        usort($clips, static fn (Clip $a, Clip $b): int => $a->at <=> $b->at ?: $a->length <=> $b->length);
+
+        return $clips;
+    }
+
     public function withName(string $name): self
     {
-        return new self($this->id, $name, $this->stem, $this->fader, $this->pan, $this->muted, $this->clips);
+        return $this->copy(name: $name);
     }
 
     public function withStem(Stem $stem): self
     {
-        return new self($this->id, $this->name, $stem, $this->fader, $this->pan, $this->muted, $this->clips);
+        return $this->copy(stem: $stem);
     }
 
     public function withFader(Decibels $fader): self
     {
-        return new self($this->id, $this->name, $this->stem, $fader, $this->pan, $this->muted, $this->clips);
+        return $this->copy(fader: $fader);
     }
 
     public function withPan(float $pan): self
     {
-        return new self($this->id, $this->name, $this->stem, $this->fader, $pan, $this->muted, $this->clips);
+        return $this->copy(pan: $pan);
     }
 
     public function withMuted(bool $muted): self
     {
-        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $muted, $this->clips);
+        return $this->copy(muted: $muted);
     }
 
-    public function withClip(Clip $clip): self
+    public function withLocked(bool $locked): self
     {
-        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, [...$this->clips, $clip->id => $clip]);
+        return $this->copy(locked: $locked);
     }
 
-    public function withoutClip(string $id): self
+    public function withHue(?Hue $hue): self
     {
-        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, array_diff_key($this->clips, [$id => true]));
+        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, $this->clips, $this->locked, $hue);
+    }
+
+    public function withClip(Clip ...$clips): self
+    {
+        return $this->copy(clips: [...$this->clips, ...array_column($clips, null, 'id')]);
+    }
+
+    public function withoutClip(string ...$ids): self
+    {
+        return $this->copy(clips: array_diff_key($this->clips, array_fill_keys($ids, true)));
+    }
+
+    /** @param ?array<string, Clip> $clips */
+    private function copy(
+        ?string $name = null,
+        ?Stem $stem = null,
+        ?Decibels $fader = null,
+        ?float $pan = null,
+        ?bool $muted = null,
+        ?array $clips = null,
+        ?bool $locked = null,
+    ): self {
+        return new self(
+            $this->id,
+            $name ?? $this->name,
+            $stem ?? $this->stem,
+            $fader ?? $this->fader,
+            $pan ?? $this->pan,
+            $muted ?? $this->muted,
+            $clips ?? $this->clips,
+            $locked ?? $this->locked,
+            $this->hue,
+        );
     }
 }

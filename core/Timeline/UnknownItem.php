@@ -27,4 +27,14 @@ final class UnknownItem extends DomainException implements Problem
     {
         return new self(\sprintf('Source %s is not in this mix.', $id), 'source');
     }
+
+    public static function marker(string $id): self
+    {
+        return new self(\sprintf('Marker %s is not in this mix any more.', $id), 'marker');
+    }
+
+    public static function picture(string $id): self
+    {
+        return new self(\sprintf('Picture %s is not in this mix any more.', $id), 'picture');
+    }
 }

@@ -4,10 +4,18 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use LogicException;
+use Wattage\Core\Curve\Factor;
 use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Fade\Fade;
+use Wattage\Core\Fade\FadeRamp;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Render\GainSchedule;
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\PictureStrip;
+use Wattage\Core\Timeline\Side;
 
 /**
  * A mix as the browser gets it: the mix JSON, with each clip's gain schedule beside it, whole or only what a step changed.
@@ -21,23 +29,18 @@ final class MixView
     {
         $clips = [];
         foreach ($mix->tracks as $track) {
+            $fades = Fades::of($track);
             foreach ($track->clips as $clip) {
-                $clips[] = self::clip($mix, $track->id, $clip->id);
+                $clips[] = self::clip($mix, $track->id, $clip, $fades);
             }
         }
 
-        return [
-            'rate' => $mix->rate,
-            'frameRate' => $mix->frameRate->value,
-            'length' => $mix->length(),
-            'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
-            'tracks' => array_map(MixDocument::trackToArray(...), array_values($mix->tracks)),
-            'clips' => $clips,
-        ];
+        return [...self::frame($mix), 'rate' => $mix->rate, 'clips' => $clips];
     }
 
     /**
-     * What differs between two states. Clips are compared as stored, so that it does not matter how a state came about.
+     * What differs between two states. Clips are compared as stored, so that it does not matter how a state came about; one whose
+     * neighbours make it fade otherwise is sent again, too.
      *
      * @return Json
      */
@@ -47,47 +50,99 @@ final class MixView
         $new = self::clipsByTrack($mix);
         $louder = self::changedSources($before, $mix);
         $changed = [];
-        foreach ($new as $id => [$track, $clip]) {
-            if (($old[$id] ?? null) != [$track, $clip] || isset($louder[$mix->clip($id)->source])) {
-                $changed[] = self::clip($mix, $track, $id);
+        foreach ($new as $id => [$track, $clip, $fades]) {
+            if (isset($louder[$clip->source]) || ($old[$id] ?? null) != [$track, $clip, $fades]) {
+                $changed[] = [$track, $clip];
             }
         }
+        $fades = array_map(Fades::of(...), array_intersect_key($mix->tracks, array_flip(array_column($changed, 0))));
 
+        return [
+            ...self::frame($mix),
+            'changedClips' => array_map(static fn (array $c): array => self::clip($mix, $c[0], $c[1], $fades[$c[0]]), $changed),
+            'removedClips' => array_map(strval(...), array_keys(array_diff_key($old, $new))),
+        ];
+    }
+
+    /** @return Json all but the clips */
+    private static function frame(Mix $mix): array
+    {
         return [
             'frameRate' => $mix->frameRate->value,
             'length' => $mix->length(),
             'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
             'tracks' => array_map(MixDocument::trackToArray(...), array_values($mix->tracks)),
-            'changedClips' => $changed,
-            'removedClips' => array_map(strval(...), array_keys(array_diff_key($old, $new))),
+            'markers' => array_map(MixDocument::markerToArray(...), array_values($mix->markers)),
+            'pictures' => array_map(MixDocument::pictureToArray(...), array_values($mix->pictures)),
+            'strip' => array_map(MixDocument::pictureToArray(...), PictureStrip::of($mix)),
         ];
     }
 
     /** @return Json */
-    private static function clip(Mix $mix, string $track, string $id): array
+    private static function clip(Mix $mix, string $track, Clip $clip, Fades $fades): array
     {
-        $clip = $mix->tracks[$track]->clips[$id];
+        $wire = GainSchedule::wire($mix, $clip);
+        $parts = [];
+        foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {
+            $own = $part->stretches == $wire ? [] : ['schedule' => array_map(self::stretch(...), $part->stretches)];
+            $r = $part->routing;
+            $parts[] = ['routing' => [$r->leftToLeft, $r->rightToLeft, $r->leftToRight, $r->rightToRight], ...$own];
+        }
+        [$in, $out] = $fades->ofClip($clip->id);
 
-        return [...MixDocument::clipToArray($clip), 'track' => $track, 'schedule' => array_map(self::stretch(...), GainSchedule::ofClip($mix, $clip))];
+        return [
+            ...MixDocument::clipToArray($clip),
+            'track' => $track,
+            'schedule' => array_map(self::stretch(...), $wire),
+            'parts' => $parts,
+            'fades' => [MixDocument::fadeToArray($in), MixDocument::fadeToArray($out)],
+            ...self::channelWires($clip),
+        ];
+    }
+
+    /** @return Json what the wires of the two channels show */
+    private static function channelWires(Clip $clip): array
+    {
+        if (!$clip->channels->isOpen()) {
+            return [];
+        }
+        $wires = array_map(static fn (Side $side): array => array_map(self::stretch(...), GainSchedule::channelWire($clip, $side)), Side::cases());
+
+        return ['channelSchedules' => array_combine(array_column(Side::cases(), 'value'), $wires)];
     }
 
     /** @return Json */
     private static function stretch(Stretch $stretch): array
     {
-        $place = ['from' => $stretch->from, 'to' => $stretch->to];
+        $numbers = $stretch->inGain || 0.0 === $stretch->bend ? [$stretch->base, $stretch->slope] : [$stretch->base, $stretch->slope, $stretch->bend];
 
-        return $stretch->isBent()
-            ? [...$place, 'db' => [$stretch->base, $stretch->slope, $stretch->bend], 'grid' => $stretch->grid]
-            : [...$place, $stretch->inGain ? 'gain' : 'db' => [$stretch->base, $stretch->slope]];
+        return [
+            'from' => $stretch->from,
+            'to' => $stretch->to,
+            $stretch->inGain ? 'gain' : 'db' => $numbers,
+            ...($stretch->isSampled() ? ['grid' => $stretch->grid] : []),
+            ...([] === $stretch->factors ? [] : ['factors' => array_map(self::factor(...), $stretch->factors)]),
+        ];
     }
 
-    /** @return array<string, array{string, \Wattage\Core\Timeline\Clip}> */
+    /** @return Json */
+    private static function factor(Factor $factor): array
+    {
+        return match (true) {
+            $factor instanceof FadeRamp => ['from' => $factor->from, 'to' => $factor->to, 'fade' => $factor->shape->value, 'falling' => $factor->falling],
+            $factor instanceof Stretch => self::stretch($factor),
+            default => throw new LogicException('A factor that the player does not know.'),
+        };
+    }
+
+    /** @return array<string, array{string, Clip, array{Fade, Fade}}> track, clip, and the fades heard, by clip */
     private static function clipsByTrack(Mix $mix): array
     {
         $clips = [];
         foreach ($mix->tracks as $track) {
+            $fades = Fades::of($track);
             foreach ($track->clips as $clip) {
-                $clips[$clip->id] = [$track->id, $clip];
+                $clips[$clip->id] = [$track->id, $clip, $fades->ofClip($clip->id)];
             }
         }
 
@@ -99,7 +154,7 @@ final class MixView
     {
         $changed = [];
         foreach ($after->sources as $id => $source) {
-            if (isset($before->sources[$id]) && !$before->sources[$id]->gain->equals($source->gain)) {
+            if (isset($before->sources[$id]) && $before->sources[$id] != $source) {
                 $changed[$id] = true;
             }
         }

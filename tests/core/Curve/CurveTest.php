@@ -153,7 +153,7 @@ final class CurveTest extends TestCase
     {
         $stretches = self::curve([0, 0.0, Ramp::smooth(0.2, 0.2)], [1000, -20.0, Ramp::line()])->stretchesWithin(Span::of(0, 1000));
         self::assertCount(3, $stretches);
-        self::assertFalse($stretches[1]->isBent());
+        self::assertFalse($stretches[1]->isSampled());
         self::assertSame(RampKind::Smooth, Ramp::smooth()->kind);
     }
 

@@ -135,7 +135,7 @@ final class EditTest extends TestCase
         yield 'keyframe is gone' => [['edit' => 'remove-keyframes', 'clip' => 'bed', 'keyframes' => [5]], 'keyframe'];
         yield 'keyframe outside the clip' => [['edit' => 'add-keyframe', 'clip' => 'voice', 'at' => 9 * $s], 'at'];
         yield 'keyframe onto another' => [['edit' => 'set-keyframe', 'clip' => 'bed', 'keyframe' => 4 * $s, 'at' => 6 * $s], 'at'];
-        yield 'unknown ramp' => [['edit' => 'set-keyframe', 'clip' => 'bed', 'keyframe' => 4 * $s, 'ramp' => ['kind' => 'bouncy']], 'ramp'];
+        yield 'unknown ramp' => [['edit' => 'set-keyframe', 'clip' => 'bed', 'keyframe' => 4 * $s, 'ramp' => ['kind' => 'bouncy']], 'ramp.kind'];
     }
 
     public function testKeyframesStopAtTheirNeighboursAndAtTheEndsOfTheClip(): void

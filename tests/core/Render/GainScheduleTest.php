@@ -23,7 +23,7 @@ final class GainScheduleTest extends TestCase
         ] as $edit) {
             $mix = Mixes::edited($mix, $edit);
         }
-        $schedule = GainSchedule::ofClip($mix, $mix->clip('bed'));
+        $schedule = GainSchedule::wire($mix, $mix->clip('bed'));
         $at = static function (int $position) use ($schedule): float {
             foreach ($schedule as $stretch) {
                 if ($position >= $stretch->from && $position < $stretch->to) {
@@ -41,7 +41,7 @@ final class GainScheduleTest extends TestCase
     public function testItCoversTheHeardPartAndNoMoreThanItsOwnStretches(): void
     {
         $mix = Mixes::voiceOverBed();
-        $schedule = GainSchedule::ofClip($mix, $mix->clip('voice'));
+        $schedule = GainSchedule::wire($mix, $mix->clip('voice'));
         self::assertSame([Mixes::SECOND, 7 * Mixes::SECOND], [$schedule[0]->from, $schedule[0]->to]);
     }
 
@@ -49,7 +49,7 @@ final class GainScheduleTest extends TestCase
     {
         $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'set-source-gain', 'source' => 'src-bed', 'gain' => 'silence']);
         $mix = Mixes::edited($mix, ['edit' => 'add-keyframe', 'clip' => 'bed', 'at' => 1000, 'level' => 12]);
-        foreach (GainSchedule::ofClip($mix, $mix->clip('bed')) as $stretch) {
+        foreach (GainSchedule::wire($mix, $mix->clip('bed')) as $stretch) {
             self::assertSame(0.0, $stretch->gainAt($stretch->from));
         }
     }

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Curve;
+
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Time\Span;
+
+/**
+ * The smallest dip there is: down to one point and up again, straight in dB. Laid over a curve that already moves, it is added
+ * to it; outside it the curve is exactly as it was.
+ */
+final readonly class Notch
+{
+    /**
+     * @param int $at its lowest point, in the curve's time
+     * @param float $by difference there in dB, finite
+     * @param int $before samples from its start to the point, > 0
+     * @param int $after samples from the point to its end, > 0
+     */
+    public function __construct(public int $at, public float $by, public int $before, public int $after)
+    {
+    }
+
+    /** @param Span $bounds what of the curve can be heard; the notch is cut off there */
+    public function of(Curve $curve, Span $bounds): Curve
+    {
+        $at = min(max($this->at, $bounds->from), $bounds->to);
+        $from = max($bounds->from, $at - $this->before);
+        $to = min($bounds->to, $at + $this->after);
+        $curve = $curve->withKeyframeAt($from)->withKeyframeAt($at)->withKeyframeAt($to);
+        $keyframes = [];
+        foreach ($curve->keyframes as $i => $keyframe) {
+            $share = $this->shareAt($keyframe->position);
+            $next = $curve->keyframes[$i + 1] ?? null;
+            if (null !== $next && $keyframe->position >= $from && $next->position <= $to && RampKind::Smooth === $keyframe->ramp->kind) {
+                $keyframe = $keyframe->withRamp($keyframe->ramp->tiltedBy($this->by * ($this->shareAt($next->position) - $share)));
+            } elseif (null !== $next && $keyframe->position >= $from && $next->position <= $to && RampKind::Hold === $keyframe->ramp->kind && $next->level->equals($keyframe->level)) {
+                $keyframe = $keyframe->withRamp(Ramp::line());
+            }
+            $keyframes[] = 0.0 === $share ? $keyframe : $keyframe->withLevel($keyframe->level->plus(Decibels::of($this->by * $share)));
+        }
+
+        return Curve::of($keyframes);
+    }
+
+    private function shareAt(int $position): float
+    {
+        return max(0.0, 1.0 - ($position < $this->at ? ($this->at - $position) / $this->before : ($position - $this->at) / $this->after));
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Timeline;
+
+/** One of the two channels of a stereo recording. */
+enum Side: string
+{
+    case Left = 'left';
+    case Right = 'right';
+
+    public function other(): self
+    {
+        return self::Left === $this ? self::Right : self::Left;
+    }
+}
