@@ -99,19 +99,57 @@ final readonly class Curve
         return self::of($keyframes);
     }
 
-    /** @throws InvalidCurve when there is no keyframe at $position */
-    public function without(int $position): self
+    /** @throws InvalidCurve when there is no keyframe at one of the positions */
+    public function without(int ...$positions): self
     {
-        $i = $this->indexOf($position);
-        $keyframes = $this->keyframes;
-        if ($i > 0) {
-            $before = $keyframes[$i - 1]->ramp;
-            $own = $keyframes[$i]->ramp;
-            $keyframes[$i - 1] = $keyframes[$i - 1]->withRamp($before->continuesIn($own) ? $before->joinedWith($own) : $before->whole());
+        $gone = array_fill_keys(array_map($this->indexOf(...), $positions), true);
+        /** @var list<Keyframe> $kept */
+        $kept = [];
+        foreach ($this->keyframes as $i => $keyframe) {
+            if (!isset($gone[$i])) {
+                $kept[] = $keyframe;
+                continue;
+            }
+            $previous = array_pop($kept);
+            if (null !== $previous) {
+                $before = $previous->ramp;
+                $kept[] = $previous->withRamp($before->continuesIn($keyframe->ramp) ? $before->joinedWith($keyframe->ramp) : $before->whole());
+            }
         }
-        array_splice($keyframes, $i, 1);
 
-        return new self($keyframes);
+        return new self($kept);
+    }
+
+    /** @return list<Keyframe> those earlier than a position */
+    public function before(int $position): array
+    {
+        return array_values(array_filter($this->keyframes, static fn (Keyframe $k): bool => $k->position < $position));
+    }
+
+    /** @return list<Keyframe> those at a position or later */
+    public function from(int $position): array
+    {
+        return array_values(array_filter($this->keyframes, static fn (Keyframe $k): bool => $k->position >= $position));
+    }
+
+    /** The part over [$from, $to], with the same level everywhere in it and none of the keyframes outside. */
+    public function within(int $from, int $to): self
+    {
+        $first = $this->keyframes[0] ?? null;
+        $last = $this->keyframes[\count($this->keyframes) - 1] ?? null;
+        if (null === $first || null === $last || ($first->position >= $from && $last->position <= $to)) {
+            return $this;
+        }
+        $framed = $first->position < $from ? $this->withKeyframeAt($from) : $this;
+        $framed = $last->position > $to ? $framed->withKeyframeAt($to) : $framed;
+
+        return new self(array_values(array_filter($framed->keyframes, static fn (Keyframe $k): bool => $k->position >= $from && $k->position <= $to)));
+    }
+
+    /** The same curve, so many samples later. */
+    public function shifted(int $by): self
+    {
+        return 0 === $by ? $this : self::of(array_map(static fn (Keyframe $k): Keyframe => $k->at($k->position + $by), $this->keyframes));
     }
 
     /**

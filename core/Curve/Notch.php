@@ -45,6 +45,12 @@ final readonly class Notch
         return Curve::of($keyframes);
     }
 
+    /** @return float what it adds at a position, dB ≤ 0 for a notch that lowers */
+    public function differenceAt(int $position): float
+    {
+        return $this->by * $this->shareAt($position);
+    }
+
     private function shareAt(int $position): float
     {
         return max(0.0, 1.0 - ($position < $this->at ? ($this->at - $position) / $this->before : ($position - $this->at) / $this->after));

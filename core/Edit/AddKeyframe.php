@@ -7,30 +7,32 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Timecode;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Wire;
 
-/** Adds a keyframe to a clip; without a level of its own it changes nothing that is heard. */
+/** Adds a keyframe to a wire; without a level of its own it changes nothing that is heard. */
 final readonly class AddKeyframe implements Edit
 {
     /** @param int $at timeline samples, within the clip */
-    public function __construct(private string $clip, private int $at, private ?Decibels $level = null)
+    public function __construct(private Wire $wire, private int $at, private ?Decibels $level = null)
     {
     }
 
     public function label(Mix $before): string
     {
-        return "Add keyframe to {$before->clip($this->clip)->name} at ".Timecode::clock($this->at, $before->rate);
+        return 'Add keyframe to '.Naming::wire($before, $this->wire).' at '.Timecode::clock($this->at, $before->rate);
     }
 
     public function apply(Mix $before): Mix
     {
-        $clip = $before->clip($this->clip);
+        $clip = $before->clip($this->wire->clip);
+        $old = $this->wire->curveOf($clip);
         $position = KeyframeTime::inside($clip, $this->at);
-        $curve = $clip->curve->withKeyframeAt($position);
+        $curve = $old->withKeyframeAt($position);
         if (null !== $this->level) {
             $i = $curve->indexOf($position);
             $curve = $curve->replacing($i, $curve->keyframes[$i]->withLevel($this->level));
         }
 
-        return $curve === $clip->curve ? $before : $before->withClip($clip->withCurve($curve));
+        return $curve === $old ? $before : $before->withClip($this->wire->putInto($clip, $curve));
     }
 }

@@ -4,45 +4,36 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\RangeChange;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Wire;
 
-/** Lowers or lifts a range of clips by a difference, with ramps. */
-final readonly class DipRange implements Edit
+/** Lowers or lifts a range by a difference, with ramps. */
+final readonly class DipRange extends RangeEdit
 {
     /**
-     * @param non-empty-list<string> $clips those that the range does not touch are left alone
+     * @param non-empty-list<Wire> $wires
      * @param Span $range timeline samples
      * @param Decibels $by finite
      * @param int $ramp samples
      */
-    public function __construct(private array $clips, private Span $range, private Decibels $by, private int $ramp, private bool $inside)
+    public function __construct(array $wires, Span $range, private Decibels $by, private int $ramp, private bool $inside)
     {
+        parent::__construct($wires, $range);
     }
 
     public function label(Mix $before): string
     {
         $verb = $this->by->db < 0 ? 'Dip' : 'Lift';
 
-        return \sprintf('%s %s by %s dB, %s', $verb, Naming::clips($before, $this->clips), rtrim(rtrim(\sprintf('%.1f', abs($this->by->db)), '0'), '.'), Naming::span($before, $this->range));
+        return "{$verb} ".\sprintf($this->where($before), ' by '.Naming::amount($this->by->db).' dB');
     }
 
-    public function apply(Mix $before): Mix
+    protected function changed(Curve $curve, Span $range, Span $bounds, Mix $mix, Wire $wire): Curve
     {
-        $change = new RangeChange($this->by->db, $this->ramp, $this->inside);
-        $touched = false;
-        $after = $before;
-        foreach (array_unique($this->clips) as $id) {
-            $clip = $before->clip($id);
-            if ($clip->span()->meets($this->range)) {
-                $touched = true;
-                $curve = $change->of($clip->curve, $this->range->shifted($clip->in - $clip->at), $clip->heard());
-                $after = $curve === $clip->curve ? $after : $after->withClip($clip->withCurve($curve));
-            }
-        }
-
-        return $touched ? $after : throw InvalidEdit::notOverAnyClip();
+        return (new RangeChange($this->by->db, $this->ramp, $this->inside))->of($curve, $range, $bounds);
     }
 }

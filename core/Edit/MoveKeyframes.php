@@ -10,36 +10,61 @@ use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
-/** Moves keyframes of a clip together in time and level. They stop at their neighbours and at the ends of the clip. */
+/** Moves keyframes together in time and level, of one wire or of several. They stop at their neighbours and at the ends of their clips. */
 final readonly class MoveKeyframes implements Edit
 {
     /**
-     * @param non-empty-list<int> $keyframes their source positions
+     * @param non-empty-list<Chosen> $chosen
      * @param int $later samples; negative is earlier
      * @param Decibels $by finite
      */
-    public function __construct(private string $clip, private array $keyframes, private int $later, private Decibels $by)
+    public function __construct(private array $chosen, private int $later, private Decibels $by)
     {
     }
 
     public function label(Mix $before): string
     {
-        $what = 1 === \count($this->keyframes) ? 'keyframe' : \sprintf('%d keyframes', \count($this->keyframes));
+        $what = Naming::keyframes($before, $this->chosen);
+        if (0 === $this->later) {
+            return \sprintf('%s %s by %s dB', $this->by->db < 0 ? 'Lower' : 'Raise', $what, Naming::amount($this->by->db));
+        }
 
-        return "Move {$what} of {$before->clip($this->clip)->name}";
+        return "Move {$what}";
     }
 
     public function apply(Mix $before): Mix
     {
-        $clip = $before->clip($this->clip);
-        $chosen = array_fill_keys(array_map($clip->curve->indexOf(...), $this->keyframes), true);
-        $later = $this->allowed($clip, $chosen);
+        $later = $this->later;
+        foreach ($this->chosen as $chosen) {
+            $clip = $before->clip($chosen->wire->clip);
+            $curve = $chosen->wire->curveOf($clip);
+            $later = $this->allowed($clip, $curve, $this->indices($curve, $chosen), $later);
+        }
         if (0 === $later && 0.0 === $this->by->db) {
             return $before;
         }
+        $after = $before;
+        foreach ($this->chosen as $chosen) {
+            $clip = $after->clip($chosen->wire->clip);
+            $curve = $chosen->wire->curveOf($clip);
+            $after = $after->withClip($chosen->wire->putInto($clip, $this->moved($curve, $this->indices($curve, $chosen), $later)));
+        }
+
+        return $after;
+    }
+
+    /** @return array<int, true> */
+    private function indices(Curve $curve, Chosen $chosen): array
+    {
+        return array_fill_keys(array_map($curve->indexOf(...), $chosen->keyframes), true);
+    }
+
+    /** @param array<int, true> $indices */
+    private function moved(Curve $curve, array $indices, int $later): Curve
+    {
         $moved = [];
-        foreach ($clip->curve->keyframes as $i => $keyframe) {
-            if (isset($chosen[$i])) {
+        foreach ($curve->keyframes as $i => $keyframe) {
+            if (isset($indices[$i])) {
                 $level = $keyframe->level->plus($this->by);
                 $level->db <= Decibels::MAX_CLIP || throw InvalidCurve::tooLoud($level);
                 $keyframe = $keyframe->at($keyframe->position + $later)->withLevel($level);
@@ -47,27 +72,27 @@ final readonly class MoveKeyframes implements Edit
             $moved[] = $keyframe;
         }
 
-        return $before->withClip($clip->withCurve(Curve::of($moved)));
+        return Curve::of($moved);
     }
 
     /** @param array<int, true> $chosen */
-    private function allowed(Clip $clip, array $chosen): int
+    private function allowed(Clip $clip, Curve $curve, array $chosen, int $later): int
     {
-        $keyframes = $clip->curve->keyframes;
-        $later = $this->later;
+        $keyframes = $curve->keyframes;
         foreach (array_keys($chosen) as $i) {
             $position = $keyframes[$i]->position;
             $lowest = isset($keyframes[$i - 1]) ? $keyframes[$i - 1]->position + 1 : 0;
             $highest = isset($keyframes[$i + 1]) ? $keyframes[$i + 1]->position - 1 : \PHP_INT_MAX;
+            if (isset($chosen[$i - 1])) {
+                $lowest = 0;
+            }
+            if (isset($chosen[$i + 1])) {
+                $highest = \PHP_INT_MAX;
+            }
             // Keyframes outside the heard part stay outside; those within stay within.
             $lowest = $position >= $clip->in ? max($lowest, $clip->in) : $lowest;
             $highest = $position <= $clip->in + $clip->length ? min($highest, $clip->in + $clip->length) : $highest;
-            if ($later < 0 && !isset($chosen[$i - 1])) {
-                $later = max($later, $lowest - $position);
-            }
-            if ($later > 0 && !isset($chosen[$i + 1])) {
-                $later = min($later, $highest - $position);
-            }
+            $later = $later < 0 ? max($later, $lowest - $position) : min($later, $highest - $position);
         }
 
         return $later;

@@ -7,8 +7,9 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Timecode;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Wire;
 
-/** How labels name several clips, and ranges of time. */
+/** How labels name several clips, keyframes, and ranges of time. */
 final class Naming
 {
     /** @param non-empty-list<string> $ids */
@@ -17,8 +18,40 @@ final class Naming
         return 1 === \count($ids) ? $mix->clip($ids[0])->name : \sprintf('%d clips', \count($ids));
     }
 
+    public static function wire(Mix $mix, Wire $wire): string
+    {
+        $name = $mix->clip($wire->clip)->name;
+
+        return null === $wire->side ? $name : "{$name}, {$wire->side->value}";
+    }
+
+    /**
+     * "keyframe of Slow accordion", "12 keyframes in 3 clips".
+     *
+     * @param non-empty-list<Chosen> $chosen
+     */
+    public static function keyframes(Mix $mix, array $chosen): string
+    {
+        $count = array_sum(array_map(static fn (Chosen $c): int => \count($c->keyframes), $chosen));
+        $what = 1 === $count ? 'keyframe' : "{$count} keyframes";
+
+        return 1 === \count($chosen) ? $what.' of '.self::wire($mix, $chosen[0]->wire) : \sprintf('%s in %d clips', $what, \count($chosen));
+    }
+
     public static function span(Mix $mix, Span $span): string
     {
         return Timecode::clock($span->from, $mix->rate).'–'.Timecode::clock($span->to, $mix->rate);
+    }
+
+    /** "0.50 s" */
+    public static function seconds(Mix $mix, int $samples): string
+    {
+        return \sprintf('%.2f s', $samples / $mix->rate);
+    }
+
+    /** "11", "0.5": a difference in dB without its sign. */
+    public static function amount(float $db): string
+    {
+        return rtrim(rtrim(\sprintf('%.1f', abs($db)), '0'), '.');
     }
 }

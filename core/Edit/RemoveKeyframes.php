@@ -6,29 +6,26 @@ namespace Wattage\Core\Edit;
 
 use Wattage\Core\Timeline\Mix;
 
-/** Removes keyframes of a clip. */
+/** Removes keyframes, of one wire or of several. */
 final readonly class RemoveKeyframes implements Edit
 {
-    /** @param non-empty-list<int> $keyframes their source positions */
-    public function __construct(private string $clip, private array $keyframes)
+    /** @param non-empty-list<Chosen> $chosen */
+    public function __construct(private array $chosen)
     {
     }
 
     public function label(Mix $before): string
     {
-        $what = 1 === \count($this->keyframes) ? 'keyframe' : \sprintf('%d keyframes', \count($this->keyframes));
-
-        return "Remove {$what} of {$before->clip($this->clip)->name}";
+        return 'Remove '.Naming::keyframes($before, $this->chosen);
     }
 
     public function apply(Mix $before): Mix
     {
-        $clip = $before->clip($this->clip);
-        $curve = $clip->curve;
-        foreach (array_unique($this->keyframes) as $position) {
-            $curve = $curve->without($position);
+        foreach ($this->chosen as $chosen) {
+            $clip = $before->clip($chosen->wire->clip);
+            $before = $before->withClip($chosen->wire->putInto($clip, $chosen->wire->curveOf($clip)->without(...$chosen->keyframes)));
         }
 
-        return $before->withClip($clip->withCurve($curve));
+        return $before;
     }
 }

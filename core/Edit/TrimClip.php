@@ -7,10 +7,13 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 
-/** Sets where a clip starts and ends on the timeline; its sound stays where it is. */
+/**
+ * Sets where a clip starts and ends; its sound stays where it is on the timeline. With ripple, no gap opens: a clip shortened at
+ * its start stays where it began, and what comes later on its track moves along.
+ */
 final readonly class TrimClip implements Edit
 {
-    public function __construct(private string $clip, private Span $span)
+    public function __construct(private string $clip, private Span $span, private bool $ripple = false)
     {
     }
 
@@ -21,13 +24,21 @@ final readonly class TrimClip implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $clip = $before->clip($this->clip);
+        $track = $before->trackOf($this->clip);
+        $clip = $track->clips[$this->clip];
         $source = $before->source($clip->source);
         if ($clip->toSource($this->span->from) < 0 || $clip->toSource($this->span->to) > $source->length) {
             throw InvalidEdit::beyondSource($clip->name);
         }
-        $same = $clip->at === $this->span->from && $clip->length === $this->span->length();
+        if ($clip->at === $this->span->from && $clip->length === $this->span->length()) {
+            return $before;
+        }
+        $trimmed = $clip->trimmedTo($this->span);
+        if (!$this->ripple) {
+            return $before->withTrack($track->withClip($trimmed));
+        }
+        $track = Ripple::later($track, $clip->end(), $trimmed->length - $clip->length, [$clip->id]);
 
-        return $same ? $before : $before->withClip($clip->trimmedTo($this->span));
+        return $before->withTrack($track->withClip($trimmed->movedTo($clip->at)));
     }
 }

@@ -9,7 +9,12 @@ use Wattage\Core\Curve\Factor;
 /** A fade in its place: from nothing up over [from, to), or down to nothing. */
 final readonly class FadeRamp implements Factor
 {
-    public function __construct(public int $from, public int $to, public FadeShape $shape, public bool $falling)
+    /**
+     * @param int $from samples
+     * @param int $to samples > $from
+     * @param Fade $fade its shape and window; its length is that of the place
+     */
+    public function __construct(public int $from, public int $to, public Fade $fade, public bool $falling)
     {
     }
 
@@ -17,7 +22,9 @@ final readonly class FadeRamp implements Factor
     {
         $x = max(0.0, min(1.0, ($position - $this->from) / ($this->to - $this->from)));
 
-        return $this->shape->gainAt($this->falling ? 1.0 - $x : $x);
+        $x = $this->falling ? 1.0 - $x : $x;
+
+        return $this->fade->shape->gainAt($this->fade->windowFrom + ($this->fade->windowTo - $this->fade->windowFrom) * $x);
     }
 
     public function highest(): float
@@ -27,11 +34,11 @@ final readonly class FadeRamp implements Factor
 
     public function steepest(): float
     {
-        return $this->shape->steepest() / ($this->to - $this->from);
+        return $this->fade->shape->steepest() * ($this->fade->windowTo - $this->fade->windowFrom) / ($this->to - $this->from);
     }
 
     public function sharpest(): float
     {
-        return $this->shape->sharpest() / ($this->to - $this->from) ** 2;
+        return $this->fade->shape->sharpest() * (($this->fade->windowTo - $this->fade->windowFrom) / ($this->to - $this->from)) ** 2;
     }
 }

@@ -26,4 +26,9 @@ final class InvalidFade extends DomainException implements Problem
     {
         return new self(\sprintf('The two fades of “%s” would meet: %.2f s are left for this one. Choose a shorter fade, or shorten the other.', $clip, $leftSeconds), 'length');
     }
+
+    public static function badWindow(): self
+    {
+        return new self('The window of a fade must lie within 0 and 1 and end after it starts.', 'windowFrom');
+    }
 }

@@ -149,7 +149,7 @@ final class MixDocument
     /** @return array<string, mixed> */
     public static function fadeToArray(Fade $fade): array
     {
-        return ['length' => $fade->length, 'shape' => $fade->shape->value];
+        return ['length' => $fade->length, 'shape' => $fade->shape->value, ...($fade->isWhole() ? [] : ['windowFrom' => $fade->windowFrom, 'windowTo' => $fade->windowTo])];
     }
 
     /** @return array<string, mixed> */
@@ -272,9 +272,9 @@ final class MixDocument
     /** @throws Problem */
     public static function fade(Fields $fields): Fade
     {
-        $fields->onlyHave('length', 'shape');
+        $fields->onlyHave('length', 'shape', 'windowFrom', 'windowTo');
 
-        return Fade::of($fields->int('length'), $fields->choice('shape', FadeShape::class, FadeShape::EqualPower));
+        return Fade::of($fields->int('length'), $fields->choice('shape', FadeShape::class, FadeShape::EqualPower), $fields->float('windowFrom', 0, 1, 0.0), $fields->float('windowTo', 0, 1, 1.0));
     }
 
     private static function channels(Fields $fields): Channels

@@ -88,10 +88,10 @@ final class GainSchedule
         $end = $clip->in + $clip->length;
         $ramps = [];
         if ($in->length > 0) {
-            $ramps[] = new FadeRamp($clip->in, $clip->in + $in->length, $in->shape, false);
+            $ramps[] = new FadeRamp($clip->in, $clip->in + $in->length, $in, false);
         }
         if ($out->length > 0) {
-            $ramps[] = new FadeRamp($end - $out->length, $end, $out->shape, true);
+            $ramps[] = new FadeRamp($end - $out->length, $end, $out, true);
         }
         foreach ($ramps as $ramp) {
             $faded = [];

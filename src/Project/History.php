@@ -15,6 +15,7 @@ use Wattage\App\Entity\Revision;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
 use Wattage\App\Entity\User;
+use Wattage\Core\Edit\Change;
 use Wattage\Core\Edit\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
@@ -65,7 +66,7 @@ final readonly class History
             try {
                 $edit = (new EditReader($before, $this->placeable($project, $json)))->read($json);
                 $label = $edit->label($before);
-                $after = $edit->apply($before);
+                $after = Change::by($edit, $before);
             } catch (Problem $problem) {
                 throw $base === $head->number ? $problem : OutdatedRevision::because($problem->getMessage(), $head->number, $problem->field());
             }

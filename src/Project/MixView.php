@@ -129,7 +129,7 @@ final class MixView
     private static function factor(Factor $factor): array
     {
         return match (true) {
-            $factor instanceof FadeRamp => ['from' => $factor->from, 'to' => $factor->to, 'fade' => $factor->shape->value, 'falling' => $factor->falling],
+            $factor instanceof FadeRamp => ['from' => $factor->from, 'to' => $factor->to, 'fade' => $factor->fade->shape->value, 'falling' => $factor->falling, 'window' => [$factor->fade->windowFrom, $factor->fade->windowTo]],
             $factor instanceof Stretch => self::stretch($factor),
             default => throw new LogicException('A factor that the player does not know.'),
         };

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\support;
 
+use Wattage\Core\Edit\Change;
 use Wattage\Core\Edit\EditReader;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Mix;
@@ -29,10 +30,13 @@ final class Mixes
         return $mix;
     }
 
-    /** @param array<string, mixed> $edit */
-    public static function edited(Mix $mix, array $edit): Mix
+    /**
+     * @param array<string, mixed> $edit
+     * @param array<string, Source> $sources
+     */
+    public static function edited(Mix $mix, array $edit, array $sources = []): Mix
     {
-        return (new EditReader($mix, self::sources()))->read($edit)->apply($mix);
+        return Change::by((new EditReader($mix, [...self::sources(), ...$sources]))->read($edit), $mix);
     }
 
     /** @return array<string, Source> */

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Problem;
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Track;
+
+/** Applies edits under the rules that hold for all of them. */
+final class Change
+{
+    /**
+     * @return Mix the very same mix when nothing changes
+     *
+     * @throws Problem also when it would change the clips of a locked track, or put a clip wholly over another
+     */
+    public static function by(Edit $edit, Mix $before): Mix
+    {
+        $after = $edit->apply($before);
+        foreach ($before->tracks as $id => $track) {
+            if ($track->locked && ($after->tracks[$id]->clips ?? null) !== $track->clips) {
+                throw InvalidEdit::trackIsLocked($track->name);
+            }
+        }
+        foreach ($after->tracks as $id => $track) {
+            $old = $before->tracks[$id] ?? null;
+            if ($track->clips !== ($old->clips ?? [])) {
+                self::refuseCovering($track, $old);
+            }
+        }
+
+        return $after;
+    }
+
+    private static function refuseCovering(Track $track, ?Track $old): void
+    {
+        $known = null === $old ? [] : self::covered($old);
+        foreach (array_diff_key(self::covered($track), $known) as $id => $over) {
+            throw InvalidEdit::coversAnother($track->clips[$id]->name, $over->name, $track->name);
+        }
+    }
+
+    /** @return array<string, Clip> for each clip that sounds wholly while another does, that other one */
+    private static function covered(Track $track): array
+    {
+        $covered = [];
+        $longest = null;
+        foreach ($track->inOrder() as $clip) {
+            if (null !== $longest && $clip->end() <= $longest->end()) {
+                $covered[$clip->id] = $longest;
+            } elseif (null !== $longest && $clip->at === $longest->at) {
+                $covered[$longest->id] = $clip;
+                $longest = $clip;
+            } else {
+                $longest = $clip;
+            }
+        }
+
+        return $covered;
+    }
+}

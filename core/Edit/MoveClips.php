@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Timeline\Mix;
+
+/** Moves clips together in time on their tracks; with ripple, all that comes later on those tracks goes along. */
+final readonly class MoveClips implements Edit
+{
+    /**
+     * @param non-empty-list<string> $clips
+     * @param int $later samples; negative is earlier
+     */
+    public function __construct(private array $clips, private int $later, private bool $ripple = false)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return \sprintf('Move %s %s by %s', Naming::clips($before, $this->clips), $this->later < 0 ? 'earlier' : 'later', Naming::seconds($before, abs($this->later)));
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        if (0 === $this->later) {
+            return $before;
+        }
+        $first = [];
+        foreach ($this->clips as $id) {
+            $track = $before->trackOf($id)->id;
+            $first[$track] = min($first[$track] ?? \PHP_INT_MAX, $before->clip($id)->at);
+        }
+        $after = $before;
+        foreach ($this->clips as $id) {
+            $clip = $before->clip($id);
+            $after = $after->withClip($clip->movedTo($clip->at + $this->later));
+        }
+        foreach ($this->ripple ? $first : [] as $track => $at) {
+            $after = $after->withTrack(Ripple::later($after->track((string) $track), $at, $this->later, $this->clips));
+        }
+
+        return $after;
+    }
+}

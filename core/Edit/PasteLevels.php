@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Timeline\Levels;
+use Wattage\Core\Timeline\Mix;
+
+/** Gives clips the levels that were copied from another one. */
+final readonly class PasteLevels implements Edit
+{
+    /** @param non-empty-list<string> $clips */
+    public function __construct(private array $clips, private Levels $levels)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return 'Paste levels to '.Naming::clips($before, $this->clips);
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        $after = $before;
+        foreach ($this->clips as $id) {
+            $clip = $before->clip($id);
+            $pasted = $this->levels->putOn($clip);
+            $after = $pasted == $clip ? $after : $after->withClip($pasted);
+        }
+
+        return $after;
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit\Reading;
+
+use Wattage\Core\Edit\AddClip;
+use Wattage\Core\Edit\AttachPicture;
+use Wattage\Core\Edit\DetachPicture;
+use Wattage\Core\Edit\DuplicateClips;
+use Wattage\Core\Edit\Edit;
+use Wattage\Core\Edit\InsertTime;
+use Wattage\Core\Edit\JoinClips;
+use Wattage\Core\Edit\LoopClip;
+use Wattage\Core\Edit\MoveClip;
+use Wattage\Core\Edit\MoveClips;
+use Wattage\Core\Edit\MovePicture;
+use Wattage\Core\Edit\RemoveClips;
+use Wattage\Core\Edit\RemovePictures;
+use Wattage\Core\Edit\RemoveRange;
+use Wattage\Core\Edit\RenameClip;
+use Wattage\Core\Edit\SlipClip;
+use Wattage\Core\Edit\Split;
+use Wattage\Core\Edit\TrimClip;
+use Wattage\Core\Interchange\Fields;
+use Wattage\Core\Interchange\InvalidDocument;
+use Wattage\Core\Timeline\Name;
+
+/** Edits of where clips and pictures stand. */
+final class LayoutEdits
+{
+    public static function read(string $kind, EditFields $read): ?Edit
+    {
+        $fields = $read->fields;
+
+        return match ($kind) {
+            'add-clip' => self::addClip($read),
+            'remove-clips' => new RemoveClips($read->clips(), $fields->bool('close', false)),
+            'remove-range' => new RemoveRange($read->span(), $read->tracks(), $fields->bool('close', false)),
+            'insert-time' => new InsertTime($read->time('at'), $read->length('length', 1), $read->tracks()),
+            'move-clip' => new MoveClip($fields->string('clip'), $fields->string('track'), $read->time('at')),
+            'move-clips' => new MoveClips($read->clips(), $read->later(), $fields->bool('ripple', false)),
+            'trim-clip' => new TrimClip($fields->string('clip'), $read->span(), $fields->bool('ripple', false)),
+            'slip-clip' => new SlipClip($fields->string('clip'), $read->later()),
+            'split' => new Split(self::cuts($read)),
+            'join-clips' => new JoinClips($read->clips()),
+            'duplicate-clips' => new DuplicateClips($read->clips(), $fields->has('later') ? $read->later() : null),
+            'loop-clip' => new LoopClip($fields->string('clip'), $read->time('until'), $read->length('overlap', default: 0)),
+            'rename-clip' => new RenameClip($fields->string('clip'), Name::check($fields->string('name'))),
+            'detach-picture' => new DetachPicture($read->clips()),
+            'attach-picture' => new AttachPicture($read->clips()),
+            'move-picture' => new MovePicture($fields->string('picture'), $read->time('at')),
+            'remove-pictures' => new RemovePictures($read->names('pictures')),
+            default => null,
+        };
+    }
+
+    private static function addClip(EditFields $read): AddClip
+    {
+        $fields = $read->fields;
+        $source = $read->source();
+        $in = $fields->int('in', 0, $source->length - 1, 0);
+
+        return new AddClip(
+            $fields->string('track'),
+            Name::checkId($fields->string('clip'), 'clip'),
+            $source,
+            $read->time('at'),
+            $in,
+            $fields->int('length', 1, $source->length - $in, $source->length - $in),
+        );
+    }
+
+    /** @return non-empty-list<array{string, int}> */
+    private static function cuts(EditFields $read): array
+    {
+        $cuts = array_map(static fn (Fields $cut): array => [$cut->string('clip'), $cut->int('at')], $read->fields->objects('cuts'));
+
+        return [] === $cuts ? throw InvalidDocument::wrongType('cuts', 'a list with at least one entry') : $cuts;
+    }
+}

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Loudness;
+
+/**
+ * Gated loudness: what is nearly silent does not count, nor what is far below the rest.
+ *
+ * Source: ITU-R BS.1770, Annex 1: blocks of 400 ms every 100 ms, absolute gate at −70 LKFS, relative gate 10 LU below the mean of
+ * what passes the first.
+ */
+final class Gating
+{
+    /** Makes a 997 Hz sine read its own level through the K-weighting; ITU-R BS.1770, Annex 1. */
+    private const OFFSET = -0.691;
+
+    private const ABSOLUTE_GATE = -70.0;
+    private const RELATIVE_GATE = -10.0;
+
+    /** Parts of 100 ms in a block. */
+    private const PARTS = 4;
+
+    /**
+     * @param list<float> $powers K-weighted mean square of each 100 ms, summed over the channels
+     *
+     * @return ?float LUFS; null where nothing passes the gates
+     */
+    public static function integrated(array $powers): ?float
+    {
+        $blocks = self::blocks($powers);
+        $loud = self::above($blocks, self::power(self::ABSOLUTE_GATE));
+        if ([] === $loud) {
+            return null;
+        }
+        $gate = self::power(self::loudness(array_sum($loud) / \count($loud)) + self::RELATIVE_GATE);
+        $loud = self::above($loud, $gate);
+
+        return [] === $loud ? null : self::loudness(array_sum($loud) / \count($loud));
+    }
+
+    /**
+     * Means of 100 ms out of blocks of 20 ms; a rest at the end is left out, unless there is nothing else.
+     *
+     * @param list<float> $powers
+     *
+     * @return list<float>
+     */
+    public static function tenths(array $powers): array
+    {
+        $tenths = [];
+        for ($i = 0, $n = \count($powers) - 4; $i < $n; $i += 5) {
+            $tenths[] = 0.2 * ($powers[$i] + $powers[$i + 1] + $powers[$i + 2] + $powers[$i + 3] + $powers[$i + 4]);
+        }
+
+        return [] === $tenths && [] !== $powers ? [array_sum($powers) / \count($powers)] : $tenths;
+    }
+
+    /** @param float $power mean square. @return float LUFS */
+    public static function loudness(float $power): float
+    {
+        return $power > 0.0 ? self::OFFSET + 10.0 * log10($power) : -\INF;
+    }
+
+    /**
+     * @param list<float> $powers
+     *
+     * @return list<float>
+     */
+    private static function blocks(array $powers): array
+    {
+        $n = \count($powers);
+        if ($n < self::PARTS) {
+            return 0 === $n ? [] : [array_sum($powers) / $n];
+        }
+        $blocks = [];
+        for ($i = self::PARTS - 1; $i < $n; ++$i) {
+            $blocks[] = 0.25 * ($powers[$i - 3] + $powers[$i - 2] + $powers[$i - 1] + $powers[$i]);
+        }
+
+        return $blocks;
+    }
+
+    /**
+     * @param list<float> $blocks
+     *
+     * @return list<float>
+     */
+    private static function above(array $blocks, float $gate): array
+    {
+        return array_values(array_filter($blocks, static fn (float $power): bool => $power > $gate));
+    }
+
+    private static function power(float $loudness): float
+    {
+        return 10.0 ** (($loudness - self::OFFSET) / 10.0);
+    }
+}

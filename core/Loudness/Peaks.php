@@ -1,0 +1,266 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Loudness;
+
+use Wattage\Core\Curve\Notch;
+use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Render\Part;
+use Wattage\Core\Render\PcmSource;
+use Wattage\Core\Signal\PcmDecoder;
+use Wattage\Core\Time\Span;
+
+/**
+ * Finds where a clip rises above a ceiling, and how to bring it down there.
+ *
+ * The outline of the source (highest sample of every 20 ms) tells where to look; only there the sound itself is read, so that
+ * an hour is searched in a blink and what is found is exact to the sample.
+ */
+final class Peaks
+{
+    /** Loud moments closer than this belong together: 60 ms, in points of the outline. */
+    private const TOGETHER = 3;
+
+    /** Points of 20 ms. */
+    private const POINTS_PER_SECOND = 50;
+
+    /** A notch falls and rises for at least 5 ms each, so that it does not click, and at most for a quarter of a second. */
+    private const SHORTEST_SECONDS = 0.005;
+    private const LONGEST_SECONDS = 0.25;
+
+    /** Left-over excess that is not worth a notch of its own. dB */
+    private const TOLERANCE = 0.05;
+    private const MOST_PER_MOMENT = 12;
+
+    /** Where more than this is too loud, it is not peaks that need to be tamed. Seconds. */
+    private const MOST_SECONDS = 60;
+
+    /** @param list<Part> $parts how the clip is heard */
+    private function __construct(private readonly array $parts, private readonly PcmSource $sound, private readonly float $ceiling, private readonly int $rate)
+    {
+    }
+
+    /**
+     * @param list<Part> $parts how the clip is heard
+     * @param string $outline uint16 (little-endian) for every 20 ms of the source, 32768 = full scale
+     * @param Span $span what to search, in source samples
+     * @param float $ceiling dBFS
+     *
+     * @return list<Peak> in the order of time
+     *
+     * @throws InvalidCeiling when nearly everything is above it
+     */
+    public static function above(array $parts, string $outline, PcmSource $sound, Span $span, float $ceiling, int $rate): array
+    {
+        $search = new self($parts, $sound, $ceiling, $rate);
+        $peaks = [];
+        foreach ($search->moments($outline, $span) as $moment) {
+            array_push($peaks, ...$search->tamed($moment));
+        }
+
+        return $peaks;
+    }
+
+    /** @return list<Span> where the sound may be above the ceiling */
+    private function moments(string $outline, Span $span): array
+    {
+        $frames = intdiv($this->rate, self::POINTS_PER_SECOND);
+        $first = intdiv($span->from, $frames);
+        $count = min(intdiv($span->to - 1, $frames) + 1, intdiv(\strlen($outline), 2)) - $first;
+        if ($count <= 0) {
+            return [];
+        }
+        $hot = [];
+        /** @var array<int, int> $points */
+        $points = unpack('v*', substr($outline, 2 * $first, 2 * $count));
+        $limit = 32768.0 * 10.0 ** ($this->ceiling / 20.0);
+        foreach ($this->loudest($first, $count, $frames) as [$from, $to, $gain]) {
+            $threshold = $gain > 0.0 ? $limit / $gain - 1.0 : \INF;
+            for ($i = $from; $i < $to; ++$i) {
+                if ($points[$i - $first + 1] >= $threshold) {
+                    $hot[$i] = true;
+                }
+            }
+        }
+
+        \count($hot) <= self::MOST_SECONDS * self::POINTS_PER_SECOND || throw InvalidCeiling::tooLow($this->ceiling);
+
+        return $this->joined(array_keys($hot), $frames, $span);
+    }
+
+    /**
+     * Upper bounds of the gain of all parts together.
+     *
+     * @return list<array{int, int, float}> first point, last point + 1, gain
+     */
+    private function loudest(int $first, int $count, int $frames): array
+    {
+        if (1 === \count($this->parts)) {
+            return $this->bounds($this->parts[0], $first, $count, $frames);
+        }
+        $sums = array_fill($first, $count, 0.0);
+        foreach ($this->parts as $part) {
+            foreach ($this->bounds($part, $first, $count, $frames) as [$from, $to, $gain]) {
+                for ($i = $from; $i < $to; ++$i) {
+                    $sums[$i] += $gain;
+                }
+            }
+        }
+
+        return array_map(static fn (int $i): array => [$i, $i + 1, $sums[$i]], array_keys($sums));
+    }
+
+    /** @return list<array{int, int, float}> */
+    private function bounds(Part $part, int $first, int $count, int $frames): array
+    {
+        $r = $part->routing;
+        $spread = max(abs($r->leftToLeft) + abs($r->rightToLeft), abs($r->leftToRight) + abs($r->rightToRight));
+        // A straight routing never adds the channels.
+        $spread = $r->isStraight() ? 1.0 : $spread;
+        $bounds = [];
+        foreach ($part->stretches as $stretch) {
+            $from = max($first, intdiv($stretch->from, $frames));
+            $to = min($first + $count, intdiv($stretch->to - 1, $frames) + 1);
+            if ($stretch->isConstant() && $from < $to) {
+                $bounds[] = [$from, $to, $spread * $stretch->gainAt($stretch->from)];
+                continue;
+            }
+            for ($i = $from; $i < $to; ++$i) {
+                $bounds[] = [$i, $i + 1, $spread * self::highestWithin($stretch, $i * $frames, ($i + 1) * $frames)];
+            }
+        }
+
+        return $bounds;
+    }
+
+    /** Over 20 ms every shape is near enough to straight for its ends and middle, with a little to spare. */
+    private static function highestWithin(Stretch $stretch, int $from, int $to): float
+    {
+        $from = max($from, $stretch->from);
+        $to = min($to, $stretch->to);
+
+        return 1.05 * max($stretch->gainAt($from), $stretch->gainAt(intdiv($from + $to, 2)), $stretch->gainAt($to));
+    }
+
+    /**
+     * @param list<int> $hot numbers of points, not in order
+     *
+     * @return list<Span>
+     */
+    private function joined(array $hot, int $frames, Span $span): array
+    {
+        sort($hot);
+        $moments = [];
+        $start = null;
+        $last = 0;
+        foreach ([...$hot, \PHP_INT_MAX] as $point) {
+            if (null !== $start && $point - $last > self::TOGETHER) {
+                $moments[] = Span::of(max($span->from, $start * $frames), max(min($span->to, ($last + 1) * $frames), $span->from + 1));
+                $start = null;
+            }
+            $start ??= $point;
+            $last = $point;
+        }
+
+        return $moments;
+    }
+
+    /** @return list<Peak> none where the sound stays below the ceiling after all */
+    private function tamed(Span $moment): array
+    {
+        $excess = $this->excess($moment);
+        $peaks = [];
+        while ([] !== $excess && \count($peaks) < self::MOST_PER_MOMENT) {
+            $worst = max($excess);
+            if ($worst <= ([] === $peaks ? 0.0 : self::TOLERANCE)) {
+                break;
+            }
+            $at = (int) array_search($worst, $excess, true);
+            $notch = new Notch($at, -$worst, $this->width($excess, $at, $worst, -1), $this->width($excess, $at, $worst, 1));
+            $peaks[] = new Peak($this->ceiling + $worst, $notch);
+            foreach ($excess as $position => $over) {
+                $excess[$position] = $over + $notch->differenceAt($position);
+            }
+        }
+        usort($peaks, static fn (Peak $a, Peak $b): int => $a->notch->at <=> $b->notch->at);
+
+        return $peaks;
+    }
+
+    /**
+     * The narrowest side of a notch under which all near it come to the ceiling: at distance d it takes off worst·(1 − d/width).
+     *
+     * @param array<int, float> $excess dB over the ceiling, by source sample
+     *
+     * @return int samples
+     */
+    private function width(array $excess, int $at, float $worst, int $direction): int
+    {
+        $width = (int) ceil(self::SHORTEST_SECONDS * $this->rate);
+        $longest = (int) (self::LONGEST_SECONDS * $this->rate);
+        foreach ($excess as $position => $over) {
+            $distance = ($position - $at) * $direction;
+            if ($distance > 0 && $over > 0.0 && $over < $worst) {
+                $width = max($width, (int) ceil($distance / (1.0 - $over / $worst)));
+            }
+        }
+
+        return min($width, $longest);
+    }
+
+    /** @return array<int, float> dB over the ceiling of every sample that is, by source sample */
+    private function excess(Span $moment): array
+    {
+        $format = $this->sound->format();
+        $samples = PcmDecoder::decode($this->sound->read($moment->from, $moment->length()), $format);
+        $limit = $format->fullScale() * 10.0 ** ($this->ceiling / 20.0);
+        $excess = [];
+        $stereo = 2 === $format->channels;
+        $gains = $this->gainsOver($moment);
+        for ($i = 0, $n = $moment->length(); $i < $n; ++$i) {
+            $left = $samples[$stereo ? 2 * $i : $i];
+            $right = $samples[$stereo ? 2 * $i + 1 : $i];
+            [$ll, $rl, $lr, $rr] = $gains[$i];
+            $loudest = max(abs($left * $ll + $right * $rl), abs($left * $lr + $right * $rr));
+            if ($loudest > $limit) {
+                $excess[$moment->from + $i] = 20.0 * log10($loudest / $limit);
+            }
+        }
+
+        return $excess;
+    }
+
+    /** @return list<array{float, float, float, float}> gains from each channel to each, sample by sample */
+    private function gainsOver(Span $moment): array
+    {
+        $gains = [];
+        for ($position = $moment->from; $position < $moment->to; ++$position) {
+            $sum = [0.0, 0.0, 0.0, 0.0];
+            foreach ($this->parts as $part) {
+                $gain = self::gainAt($part, $position);
+                $r = $part->routing;
+                $sum = [$sum[0] + $gain * $r->leftToLeft, $sum[1] + $gain * $r->rightToLeft, $sum[2] + $gain * $r->leftToRight, $sum[3] + $gain * $r->rightToRight];
+            }
+            $gains[] = $sum;
+        }
+
+        return $gains;
+    }
+
+    private static function gainAt(Part $part, int $position): float
+    {
+        $low = 0;
+        $high = \count($part->stretches) - 1;
+        while ($low < $high) {
+            $middle = ($low + $high) >> 1;
+            if ($part->stretches[$middle]->to <= $position) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+
+        return $part->stretches[$low]->appliedGainAt($position);
+    }
+}
