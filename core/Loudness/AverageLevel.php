@@ -16,4 +16,19 @@ final class AverageLevel
     {
         return Gating::integrated(Gating::tenths($blocks->meanPowers()));
     }
+
+    /**
+     * @param resource $blocks as SourceMeasurer wrote them, at the start
+     *
+     * @return ?float dBFS; null where there is nothing but silence
+     */
+    public static function ofStream(mixed $blocks, int $channels): ?float
+    {
+        $tenths = [];
+        foreach (SourceBlocks::fromStream($blocks, $channels) as $minute) {
+            array_push($tenths, ...Gating::tenths($minute->meanPowers()));
+        }
+
+        return Gating::integrated($tenths);
+    }
 }

@@ -70,7 +70,7 @@ final class MixPower
                 // A mono recording is the same sound on both inputs, so that their gains add up before they are squared.
                 $alone = ($routing->leftToLeft + $routing->rightToLeft) ** 2 + ($routing->leftToRight + $routing->rightToRight) ** 2;
                 $fader = $track->fader->ratio() ** 2;
-                if (1 === $blocks->channels) {
+                if (1 === $blocks->channels()) {
                     $this->addPart($clip, $part, $blocks->powers(0), $alone * $fader);
                 } else {
                     $this->addPart($clip, $part, $blocks->powers(0), $left * $fader);

@@ -4,49 +4,66 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Generator;
+
 /** The 20 ms blocks that a source was measured in, as SourceMeasurer wrote them. */
 final readonly class SourceBlocks
 {
     /** Samples at 48 kHz that a block lasts are rate / this. */
     public const PER_SECOND = SourceMeasurer::BLOCKS_PER_SECOND;
 
-    /** @param list<float> $values for each block, for each channel: K-weighted mean square and sample peak */
-    private function __construct(private array $values, public int $channels)
+    /** Blocks read at once from a stream: a minute, a whole number of 100 ms. */
+    private const AT_ONCE = 3000;
+
+    /** @param non-empty-list<list<float>> $powers by channel: K-weighted mean square, block by block */
+    private function __construct(private array $powers)
     {
     }
 
-    /** @param string $bytes float32, little-endian */
+    /** @param string $bytes float32, little-endian: for each block, for each channel, mean square and sample peak */
     public static function fromBytes(string $bytes, int $channels): self
     {
         /** @var array<int, float> $values */
         $values = '' === $bytes ? [] : unpack('g*', $bytes);
+        $powers = [];
+        for ($channel = 0; $channel < max(1, $channels); ++$channel) {
+            $powers[$channel] = [];
+            for ($i = 2 * $channel + 1, $n = \count($values), $step = 2 * $channels; $i <= $n; $i += $step) {
+                $powers[$channel][] = $values[$i];
+            }
+        }
 
-        return new self(array_values($values), $channels);
+        return new self(array_values($powers));
     }
 
-    public function count(): int
+    /**
+     * Minute by minute, so that a day of sound needs no more memory than that.
+     *
+     * @param resource $stream as SourceMeasurer wrote it, at its start
+     *
+     * @return Generator<self>
+     */
+    public static function fromStream(mixed $stream, int $channels): Generator
     {
-        return intdiv(\count($this->values), 2 * $this->channels);
+        while ('' !== ($bytes = (string) stream_get_contents($stream, self::AT_ONCE * $channels * 8))) {
+            yield self::fromBytes($bytes, $channels);
+        }
+    }
+
+    public function channels(): int
+    {
+        return \count($this->powers);
     }
 
     /** @return list<float> K-weighted mean square of one channel, block by block */
     public function powers(int $channel): array
     {
-        $powers = [];
-        for ($i = 2 * $channel, $n = \count($this->values), $step = 2 * $this->channels; $i < $n; $i += $step) {
-            $powers[] = $this->values[$i];
-        }
-
-        return $powers;
+        return $this->powers[$channel];
     }
 
     /** @return list<float> K-weighted mean square averaged over the channels, block by block */
     public function meanPowers(): array
     {
-        if (1 === $this->channels) {
-            return $this->powers(0);
-        }
-
-        return array_map(static fn (float $left, float $right): float => 0.5 * ($left + $right), $this->powers(0), $this->powers(1));
+        return 1 === $this->channels() ? $this->powers[0] : array_map(static fn (float $left, float $right): float => 0.5 * ($left + $right), $this->powers[0], $this->powers[1]);
     }
 }

@@ -23,6 +23,7 @@ use Wattage\App\Job\Progress;
 use Wattage\App\Media\Ingest;
 use Wattage\App\Media\Spool;
 use Wattage\App\Project\History;
+use Wattage\App\Project\Pictures;
 use Wattage\Core\Interchange\MixDocument;
 
 #[AsCommand('wattage:demo', 'Loads the demo project, The Salt Ferry, for an account; does nothing when it is there already.')]
@@ -36,6 +37,7 @@ final class DemoCommand extends Command
         private readonly Ingest $ingest,
         private readonly Spool $spool,
         private readonly History $history,
+        private readonly Pictures $pictures,
         #[Autowire('%kernel.project_dir%/demo')]
         private readonly string $directory,
     ) {
@@ -60,8 +62,8 @@ final class DemoCommand extends Command
         }
         $output->writeln('Loading the demo project');
         // All or nothing: a try that broke off leaves no half project to stumble over.
-        $this->entities->wrapInTransaction(function () use ($owner): void {
-            $project = new Project(self::NAME, $owner);
+        $project = new Project(self::NAME, $owner);
+        $this->entities->wrapInTransaction(function () use ($owner, $project): void {
             $this->entities->persist($project);
             $this->history->begin($project, $owner, MixDocument::fromArray($this->withOwnSources($project)));
             $this->entities->flush();
@@ -69,6 +71,9 @@ final class DemoCommand extends Command
                 $this->history->edit($project, $owner, $project->head, $edit);
             }
         });
+        foreach ($this->entities->getRepository(Source::class)->findBy(['project' => $project]) as $source) {
+            $this->pictures->request($source);
+        }
 
         return self::SUCCESS;
     }

@@ -7,5 +7,6 @@ namespace Wattage\App\Entity;
 enum JobKind: string
 {
     case Ingest = 'ingest';
+    case Picture = 'picture';
     case Render = 'render';
 }

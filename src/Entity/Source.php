@@ -58,11 +58,22 @@ class Source
     #[ORM\Column(nullable: true)]
     public ?float $peakDbfs = null;
 
+    /** Average level, dBFS, pauses left out; NULL before analysis, and for silence. */
+    #[ORM\Column(nullable: true)]
+    public ?float $averageDbfs = null;
+
+    #[ORM\Column(length: 10)]
+    public PictureState $picture = PictureState::None;
+
     #[ORM\Column]
     public DateTimeImmutable $createdAt;
 
     #[ORM\OneToOne, ORM\JoinColumn(onDelete: 'SET NULL')]
     public ?Job $job = null;
+
+    /** Makes the small picture; NULL where there is none to make. */
+    #[ORM\OneToOne, ORM\JoinColumn(onDelete: 'SET NULL')]
+    public ?Job $pictureJob = null;
 
     /**
      * @param string $name file name as sent, without path
@@ -81,7 +92,7 @@ class Source
     }
 
     /** The one moment in which it becomes usable. */
-    public function becomeReady(AudioFacts $facts, int $frames, float $peak, string $sha256): void
+    public function becomeReady(AudioFacts $facts, int $frames, float $peak, ?float $average, string $sha256): void
     {
         $this->format = $facts->format;
         $this->fileRate = $facts->rate;
@@ -89,6 +100,8 @@ class Source
         $this->bits = $facts->bits;
         $this->frames = $frames;
         $this->peakDbfs = $peak > 0.0 ? 20.0 * log10($peak) : -200.0;
+        $this->averageDbfs = $average;
+        $this->picture = $facts->hasPicture ? PictureState::Making : PictureState::None;
         $this->sha256 = $sha256;
         $this->problem = null;
         $this->state = SourceState::Ready;
@@ -104,7 +117,7 @@ class Source
     public function toMixSource(): ?MixSource
     {
         return SourceState::Ready === $this->state && null !== $this->frames && null !== $this->channels
-            ? new MixSource((string) $this->id, $this->name, $this->frames, $this->channels, Decibels::unchanged())
+            ? new MixSource((string) $this->id, $this->name, $this->frames, $this->channels, Decibels::unchanged(), null, PictureState::None !== $this->picture)
             : null;
     }
 }

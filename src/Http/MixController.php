@@ -10,19 +10,20 @@ use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Project;
-use Wattage\App\Entity\Revision;
 use Wattage\App\Entity\Role;
+use Wattage\App\Project\Comparison;
 use Wattage\App\Project\History;
 use Wattage\App\Project\MixView;
+use Wattage\App\Project\PeakSearch;
 use Wattage\App\Project\ProjectAccess;
-use Wattage\App\Project\Step;
+use Wattage\App\Project\StepView;
 use Wattage\Core\Interchange\MixDocument;
 
 /** The mix of a project and what is done to it. */
 #[Route('/api/projects/{id}')]
 final readonly class MixController
 {
-    public function __construct(private ProjectAccess $access, private History $history)
+    public function __construct(private ProjectAccess $access, private History $history, private StepView $steps)
     {
     }
 
@@ -32,10 +33,10 @@ final readonly class MixController
         $project = $this->access->project($id, Role::Viewer);
         $head = $this->history->head($project);
 
-        return $this->answer([
+        return StepView::response([
             'project' => ['id' => (string) $project->id, 'name' => $project->name, 'role' => $project->roleOf($this->access->user())?->value],
             'mix' => MixView::whole(MixDocument::decode($head->mix)),
-            ...$this->state($project, $head),
+            ...$this->steps->place($project, $head),
         ], $head);
     }
 
@@ -53,26 +54,55 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Editor);
 
-        return $this->step($this->history->edit($project, $this->access->user(), $this->base($request), Body::json($request)));
+        return $this->steps->answer($this->history->edit($project, $this->access->user(), $this->base($request), Body::json($request), $request->query->getBoolean('instead')));
     }
 
     #[Route('/undo', methods: 'POST')]
     public function undo(Uuid $id): JsonResponse
     {
-        return $this->step($this->history->undo($this->access->project($id, Role::Editor)));
+        return $this->steps->answer($this->history->undo($this->access->project($id, Role::Editor)));
     }
 
     #[Route('/redo', methods: 'POST')]
     public function redo(Uuid $id): JsonResponse
     {
-        return $this->step($this->history->redo($this->access->project($id, Role::Editor)));
+        return $this->steps->answer($this->history->redo($this->access->project($id, Role::Editor)));
+    }
+
+    /** Any state as it sounded, to listen to beside the present one. */
+    #[Route('/revisions/{number}/mix', requirements: ['number' => '\d{1,9}'], methods: 'GET')]
+    public function past(Uuid $id, int $number): JsonResponse
+    {
+        $revision = $this->history->revision($this->access->project($id, Role::Viewer), $number);
+
+        return new JsonResponse(['mix' => MixView::whole(MixDocument::decode($revision->mix)), 'revision' => $revision->number, 'label' => $revision->label]);
+    }
+
+    /** What differs between two states, in words, and how loud each is. */
+    #[Route('/compare', methods: 'GET')]
+    public function compare(Uuid $id, Request $request, Comparison $comparison): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $query = $request->query;
+
+        return new JsonResponse($comparison->between($project, $query->getInt('from'), $query->getInt('to')));
+    }
+
+    /** Where clips rise above a ceiling, and the notches that tame them. */
+    #[Route('/peaks', methods: 'POST')]
+    public function peaks(Uuid $id, Request $request, PeakSearch $search): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $mix = MixDocument::decode($this->history->head($project)->mix);
+
+        return new JsonResponse(['peaks' => $search->in($mix, Body::of($request))]);
     }
 
     /** Back, or forth, to any state. */
     #[Route('/head', methods: 'PUT')]
     public function goTo(Uuid $id, Request $request): JsonResponse
     {
-        return $this->step($this->history->goTo($this->access->project($id, Role::Editor), Body::of($request)->int('revision', 1)));
+        return $this->steps->answer($this->history->goTo($this->access->project($id, Role::Editor), Body::of($request)->int('revision', 1)));
     }
 
     #[Route('/history', methods: 'GET')]
@@ -89,22 +119,5 @@ final readonly class MixController
         $match = trim((string) $request->headers->get('If-Match'), ' "');
 
         return ctype_digit($match) && \strlen($match) < 10 ? (int) $match : throw new HttpException(428, 'An edit must name the revision it was made on, in If-Match.');
-    }
-
-    private function step(Step $step): JsonResponse
-    {
-        return $this->answer(['changes' => MixView::changes($step->before, $step->after), ...$this->state($step->project, $step->to)], $step->to);
-    }
-
-    /** @return array<string, mixed> */
-    private function state(Project $project, Revision $head): array
-    {
-        return ['revision' => $head->number, 'label' => $head->label, 'canUndo' => null !== $head->parent, 'canRedo' => $this->history->canRedo($project)];
-    }
-
-    /** @param array<string, mixed> $content */
-    private function answer(array $content, Revision $revision): JsonResponse
-    {
-        return new JsonResponse($content, headers: ['ETag' => "\"{$revision->number}\"", 'Cache-Control' => 'no-store']);
     }
 }

@@ -12,6 +12,7 @@ use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
@@ -19,8 +20,10 @@ use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Refused;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Sources;
+use Wattage\Core\Loudness\HeardPart;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
+use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 
 /** Files brought in: upload, progress, and their sound for the player and the screen. */
@@ -108,6 +111,28 @@ final readonly class SourceController
         return $this->immutable((string) stream_get_contents($this->store->open(MediaStore::pathOf($source->id, "overview-{$level}"))), 'application/octet-stream');
     }
 
+    /** What of a source stands out of its background, for trimming dead air. */
+    #[Route('/api/sources/{id}/heard', methods: 'GET')]
+    public function heard(Uuid $id, Request $request): JsonResponse
+    {
+        $source = $this->ready($id);
+        $from = max(0, $request->query->getInt('from'));
+        $to = min((int) $source->frames, $request->query->getInt('to', (int) $source->frames));
+        $heard = HeardPart::of($this->store->blocks($source), Span::of($from, $to), Mix::DEFAULT_RATE);
+
+        return new JsonResponse(['heard' => null === $heard ? null : ['from' => $heard->from, 'to' => $heard->to]]);
+    }
+
+    /** The small picture, in as many bytes as the player asks for. */
+    #[Route('/api/sources/{id}/picture', methods: 'GET')]
+    public function picture(Uuid $id, Request $request): Response
+    {
+        $source = $this->ready($id);
+        PictureState::Ready === $source->picture || throw new NotFoundHttpException('This source has no picture, or it is not made yet.');
+
+        return RangeResponse::of($this->store->open(MediaStore::pathOf($source->id, 'picture')), 'video/webm', $request);
+    }
+
     private function ready(Uuid $id): Source
     {
         $source = $this->access->source($id, Role::Viewer);
@@ -140,6 +165,8 @@ final readonly class SourceController
             'channels' => $source->channels,
             'frames' => $source->frames,
             'peakDbfs' => $source->peakDbfs,
+            'averageDbfs' => $source->averageDbfs,
+            'picture' => $source->picture->value,
         ];
     }
 }

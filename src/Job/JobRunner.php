@@ -14,9 +14,11 @@ use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\Ingest;
+use Wattage\App\Media\PictureMaker;
 use Wattage\App\Media\Refused;
 use Wattage\App\Media\Spool;
 use Wattage\App\Project\DeliveryRenderer;
+use Wattage\App\Project\Pictures;
 
 /** Does one job. May be handed the same one again after a worker died: it starts over, and ends once. */
 #[AsMessageHandler]
@@ -26,8 +28,10 @@ final readonly class JobRunner
         private EntityManagerInterface $entities,
         private Connection $database,
         private Ingest $ingest,
+        private PictureMaker $pictures,
         private DeliveryRenderer $renderer,
         private Spool $spool,
+        private Pictures $pictureJobs,
     ) {
     }
 
@@ -48,7 +52,7 @@ final readonly class JobRunner
         } catch (Cancelled) {
             $this->cancel($job);
         } catch (Refused $reason) {
-            $this->sourceOf($job)?->refuse($reason->getMessage());
+            JobKind::Ingest === $job->kind && $this->sourceOf($job)?->refuse($reason->getMessage());
             $this->spool->clear($job->id);
             $this->end($job, JobState::Failed, $reason->getMessage());
         }
@@ -56,10 +60,15 @@ final readonly class JobRunner
 
     private function run(Job $job, Progress $progress): void
     {
-        if (JobKind::Ingest === $job->kind) {
-            $source = $this->sourceOf($job);
-            null !== $source && $this->ingest->run($source, $job, $progress);
-
+        $source = $this->sourceOf($job);
+        if (JobKind::Ingest === $job->kind && null !== $source) {
+            $this->ingest->run($source, $job, $progress);
+            $this->pictureJobs->request($source);
+        }
+        if (JobKind::Picture === $job->kind && null !== $source) {
+            $this->pictures->run($source, $job, $progress);
+        }
+        if (JobKind::Render !== $job->kind) {
             return;
         }
         $delivery = $this->entities->getRepository(Delivery::class)->findOneBy(['job' => $job]);
@@ -79,7 +88,7 @@ final readonly class JobRunner
     {
         $this->spool->clear($job->id);
         $source = $this->sourceOf($job);
-        if (null !== $source) {
+        if (null !== $source && JobKind::Ingest === $job->kind) {
             $this->spool->clear($source->id);
             $this->entities->remove($source);
         }
@@ -88,6 +97,6 @@ final readonly class JobRunner
 
     private function sourceOf(Job $job): ?Source
     {
-        return $this->entities->getRepository(Source::class)->findOneBy(['job' => $job]);
+        return $this->entities->getRepository(Source::class)->findOneBy([JobKind::Picture === $job->kind ? 'pictureJob' : 'job' => $job]);
     }
 }

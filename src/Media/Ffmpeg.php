@@ -42,14 +42,15 @@ final readonly class Ffmpeg
         } catch (ProcessTimedOutException) {
             throw Refused::tooSlow($name);
         }
-        /** @var array{format?: array{format_name?: string, duration?: string}, streams?: list<array<string, mixed>>}|null $found */
+        /** @var array{format?: array{format_name?: string, duration?: string, start_time?: string}, streams?: list<array<string, mixed>>}|null $found */
         $found = json_decode($process->getOutput(), true);
         if (!$process->isSuccessful() || !\is_array($found) || !isset($found['format'])) {
             throw Refused::notMedia($name);
         }
+        $picture = [] !== array_filter($found['streams'] ?? [], self::isPicture(...));
         foreach ($found['streams'] ?? [] as $stream) {
             if ('audio' === ($stream['codec_type'] ?? '')) {
-                return $this->facts($stream, $found['format'], $name, WavHeaderReader::promisedSeconds($file));
+                return $this->facts($stream, $found['format'], $name, WavHeaderReader::promisedSeconds($file), $picture);
             }
         }
         throw Refused::noSound($name);
@@ -91,10 +92,10 @@ final readonly class Ffmpeg
 
     /**
      * @param array<string, mixed> $stream
-     * @param array{format_name?: string, duration?: string} $format
+     * @param array{format_name?: string, duration?: string, start_time?: string} $format
      * @param ?float $promised seconds that a WAV header states
      */
-    private function facts(array $stream, array $format, string $name, ?float $promised): AudioFacts
+    private function facts(array $stream, array $format, string $name, ?float $promised, bool $picture): AudioFacts
     {
         $number = static fn (string $key): int => is_numeric($stream[$key] ?? null) ? (int) $stream[$key] : 0;
         $text = static fn (string $key): string => \is_string($stream[$key] ?? null) ? $stream[$key] : '';
@@ -107,7 +108,56 @@ final readonly class Ffmpeg
         $seconds <= self::MAX_HOURS * 3600 || throw Refused::tooLong($name, $seconds);
         $is16 = 's16' === rtrim($text('sample_fmt'), 'p') || 'u8' === rtrim($text('sample_fmt'), 'p');
 
-        return new AudioFacts("{$container} · {$text('codec_name')}", $rate, $channels, $is16 ? 16 : 24, \in_array($container, self::STATES_LENGTH, true) && $seconds > 0 ? $seconds : null);
+        return new AudioFacts("{$container} · {$text('codec_name')}", $rate, $channels, $is16 ? 16 : 24, \in_array($container, self::STATES_LENGTH, true) && $seconds > 0 ? $seconds : null, $picture, max(0.0, (float) $text('start_time') - (float) ($format['start_time'] ?? 0.0)));
+    }
+
+    /**
+     * A moving picture, not the cover of a record.
+     *
+     * @param array<string, mixed> $stream
+     */
+    private static function isPicture(array $stream): bool
+    {
+        $disposition = $stream['disposition'] ?? [];
+
+        return 'video' === ($stream['codec_type'] ?? '') && !(\is_array($disposition) && 1 === ($disposition['attached_pic'] ?? 0));
+    }
+
+    /**
+     * A small picture without sound, easy to seek in: VP8 in WebM, at most 640 wide, a key frame twice a second.
+     *
+     * @param float $skip seconds to leave out at its start, so that it runs with the sound
+     *
+     * @return Generator<float> seconds done, as it goes
+     *
+     * @throws Refused
+     */
+    public function picture(string $file, string $name, string $target, float $skip): Generator
+    {
+        $process = new Process([
+            ...$this->limits(), $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...$this->input($file),
+            '-map', '0:v:0', '-an', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), '-ss', \sprintf('%.6f', $skip),
+            '-vf', 'scale=w=min(640\\,iw):h=-2', '-vsync', 'cfr', '-pix_fmt', 'yuv420p',
+            '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-threads', '1', '-crf', '28', '-b:v', '700k', '-g', '12',
+            '-f', 'webm', '-y', $target,
+        ], timeout: null);
+        $process->setIdleTimeout(self::SILENT_SECONDS);
+        $process->start();
+        try {
+            foreach ($process->getIterator(Process::ITER_SKIP_ERR) as $report) {
+                if (1 === preg_match('/out_time_us=(\d+)/', $report, $found)) {
+                    yield (float) $found[1] / 1e6;
+                }
+            }
+            $process->wait();
+        } catch (ProcessTimedOutException) {
+            throw Refused::tooSlow($name);
+        } finally {
+            $process->stop(0);
+        }
+        if (!$process->isSuccessful() || !is_file($target)) {
+            throw Refused::noPicture($name);
+        }
     }
 
     /** @return list<string> */

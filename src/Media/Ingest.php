@@ -10,6 +10,7 @@ use Wattage\App\Entity\Job;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
 use Wattage\App\Job\Progress;
+use Wattage\Core\Loudness\AverageLevel;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\Totals;
@@ -42,8 +43,9 @@ final readonly class Ingest
         $work = $this->spool->workDirectory($job->id);
         $totals = $this->measure($source, $file, $facts, $work, $progress);
         $this->outline($work, $facts->channels);
+        $average = $this->average($work, $facts->channels);
         $this->publish($source, $file, $work);
-        $source->becomeReady($facts, $totals->frames, $totals->peak, $sha256);
+        $source->becomeReady($facts, $totals->frames, $totals->peak, $average, $sha256);
         $this->entities->flush();
         $this->spool->clear($source->id);
         $this->spool->clear($job->id);
@@ -92,6 +94,15 @@ final readonly class Ingest
         }
         Overview::write($waveform, $channels, $levels);
         array_map(fclose(...), [$waveform, ...$levels]);
+    }
+
+    private function average(string $work, int $channels): ?float
+    {
+        $blocks = fopen("{$work}/blocks", 'r') ?: throw new RuntimeException('A work file is gone.');
+        $average = AverageLevel::ofStream($blocks, $channels);
+        fclose($blocks);
+
+        return $average;
     }
 
     private function publish(Source $source, string $file, string $work): void

@@ -8,6 +8,7 @@ use League\Flysystem\FilesystemOperator;
 use RuntimeException;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Source;
+use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Signal\PcmFormat;
 
@@ -66,6 +67,17 @@ final readonly class MediaStore
     public function sound(Source $source): PcmStream
     {
         return new PcmStream($this->open(self::pathOf($source->id, 'pcm')), self::formatOf($source));
+    }
+
+    /** How loud a source is, in the blocks it was measured in. */
+    public function blocks(Source $source): SourceBlocks
+    {
+        return SourceBlocks::fromBytes($this->bytes($source, 'blocks'), $source->channels ?? 1);
+    }
+
+    public function bytes(Source $source, string $part): string
+    {
+        return (string) stream_get_contents($this->open(self::pathOf($source->id, $part)));
     }
 
     public static function formatOf(Source $source): PcmFormat

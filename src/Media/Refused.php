@@ -62,4 +62,9 @@ final class Refused extends RuntimeException
     {
         return $seconds < 60 ? \sprintf('%.1f s', $seconds) : \sprintf('%d:%02d:%02d', (int) $seconds / 3600, (int) ($seconds / 60) % 60, (int) $seconds % 60);
     }
+
+    public static function noPicture(string $name): self
+    {
+        return new self("The picture of “{$name}” cannot be read. Its sound is here all the same.");
+    }
 }

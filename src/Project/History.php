@@ -55,29 +55,53 @@ final readonly class History
      * Applies an edit to the newest state. One made on an older state is applied all the same where it still makes sense.
      *
      * @param int $base number of the revision the edit was made on
+     * @param bool $instead whether it stands for the newest edit and not beside it, as when a dip just made is drawn deeper; then
+     *                      the two are one step to undo
      *
      * @throws Problem|OutdatedRevision
      */
-    public function edit(Project $project, User $author, int $base, mixed $json): Step
+    public function edit(Project $project, User $author, int $base, mixed $json, bool $instead = false): Step
     {
-        return $this->locked($project, function () use ($project, $author, $base, $json): Step {
-            $head = $this->head($project);
+        return $this->locked($project, function () use ($project, $author, $base, $json, $instead): Step {
+            $present = $this->head($project);
+            if ($instead && ($base !== $present->number || null === $present->parent)) {
+                throw OutdatedRevision::because('What was to be adjusted is not the newest edit any more.', $present->number);
+            }
+            $head = $instead ? $this->revision($project, (int) $present->parent) : $present;
             $before = MixDocument::decode($head->mix);
             try {
                 $edit = (new EditReader($before, $this->placeable($project, $json)))->read($json);
                 $label = $edit->label($before);
                 $after = Change::by($edit, $before);
             } catch (Problem $problem) {
-                throw $base === $head->number ? $problem : OutdatedRevision::because($problem->getMessage(), $head->number, $problem->field());
+                throw $base === $present->number ? $problem : OutdatedRevision::because($problem->getMessage(), $present->number, $problem->field());
             }
+            $shown = $instead ? MixDocument::decode($present->mix) : $before;
             if ($after === $before) {
-                return new Step($project, $head, $before, $before);
+                $this->moveHead($project, $head->number);
+
+                return new Step($project, $head, $shown, $before);
             }
             $next = new Revision($project, ++$project->lastRevision, $head->number, mb_strimwidth($label, 0, 400, '…'), $author, MixDocument::encode($after), \is_array($json) ? $json : null);
             $this->entities->persist($next);
             $this->moveHead($project, $next->number);
 
-            return new Step($project, $next, $before, $after);
+            return new Step($project, $next, $shown, $after);
+        });
+    }
+
+    /** Takes up an earlier state as a new step, so that undo leads back to the present one. */
+    public function takeUp(Project $project, User $author, int $number, string $label): Step
+    {
+        return $this->locked($project, function () use ($project, $author, $number, $label): Step {
+            $head = $this->head($project);
+            $before = MixDocument::decode($head->mix);
+            $wanted = $this->revision($project, $number);
+            $next = new Revision($project, ++$project->lastRevision, $head->number, mb_strimwidth($label, 0, 400, '…'), $author, $wanted->mix, null);
+            $this->entities->persist($next);
+            $this->moveHead($project, $next->number);
+
+            return new Step($project, $next, $before, MixDocument::decode($next->mix));
         });
     }
 

@@ -12,6 +12,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
+use Wattage\App\Entity\Snapshot;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\User;
 
@@ -56,6 +57,15 @@ final readonly class ProjectAccess
         $this->checked($delivery->project, $needed);
 
         return $delivery;
+    }
+
+    /** @throws NotFoundHttpException|AccessDeniedException */
+    public function snapshot(Uuid $id, Role $needed): Snapshot
+    {
+        $snapshot = $this->entities->find(Snapshot::class, $id) ?? throw new NotFoundHttpException('There is no such snapshot among yours.');
+        $this->checked($snapshot->project, $needed);
+
+        return $snapshot;
     }
 
     private function checked(Project $project, Role $needed): Project

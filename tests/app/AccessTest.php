@@ -29,6 +29,14 @@ final class AccessTest extends ApiTestCase
         yield 'undo' => ['POST', '/api/projects/{project}/undo', null, [403, 200, 200]];
         yield 'redo' => ['POST', '/api/projects/{project}/redo', null, [403, 200, 200]];
         yield 'go to a state' => ['PUT', '/api/projects/{project}/head', ['revision' => 1], [403, 200, 200]];
+        yield 'an earlier state' => ['GET', '/api/projects/{project}/revisions/1/mix', null, [200, 200, 200]];
+        yield 'compare' => ['GET', '/api/projects/{project}/compare?from=1&to=1', null, [200, 200, 200]];
+        yield 'find peaks' => ['POST', '/api/projects/{project}/peaks', ['clips' => ['gone'], 'ceiling' => -3], [422, 422, 422]];
+        yield 'list snapshots' => ['GET', '/api/projects/{project}/snapshots', null, [200, 200, 200]];
+        yield 'take a snapshot' => ['POST', '/api/projects/{project}/snapshots', ['name' => 'Before'], [403, 201, 201]];
+        yield 'rename a snapshot' => ['PATCH', '/api/snapshots/{snapshot}', ['name' => 'After'], [403, 200, 200]];
+        yield 'take a snapshot up' => ['POST', '/api/snapshots/{snapshot}/take-up', null, [403, 200, 200]];
+        yield 'drop a snapshot' => ['DELETE', '/api/snapshots/{snapshot}', null, [403, 204, 204]];
         yield 'history' => ['GET', '/api/projects/{project}/history', null, [200, 200, 200]];
         yield 'list sources' => ['GET', '/api/projects/{project}/sources', null, [200, 200, 200]];
         yield 'announce a file' => ['POST', '/api/projects/{project}/sources', ['name' => 'a.wav', 'size' => 10], [403, 201, 201]];
@@ -37,6 +45,8 @@ final class AccessTest extends ApiTestCase
         yield 'remove a source' => ['DELETE', '/api/sources/{upload}', null, [403, 204, 204]];
         yield 'hear a source' => ['GET', '/api/sources/{source}/segments/0', null, [200, 200, 200]];
         yield 'see a source' => ['GET', '/api/sources/{source}/outline/2', null, [200, 200, 200]];
+        yield 'what is heard in a source' => ['GET', '/api/sources/{source}/heard', null, [200, 200, 200]];
+        yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
         yield 'cancel a delivery' => ['DELETE', '/api/deliveries/{delivery}', null, [403, 200, 200]];
@@ -47,7 +57,7 @@ final class AccessTest extends ApiTestCase
     {
         $known = ['GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~'], ['', 'segments/{number}', 'outline/{level}'], strtr($path, ['{project}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~revisions/1~'], ['', 'segments/{number}', 'outline/{level}', 'revisions/{number}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {
@@ -67,7 +77,7 @@ final class AccessTest extends ApiTestCase
         $this->call($method, $target, $body, ['If-Match' => '"3"', 'X-Csrf-Token' => json_decode((string) $this->response()->getContent(), true)['csrf']]);
         self::assertSame(401, $this->statusCode(), 'nobody');
         foreach (['stranger' => $named ? 404 : $answers[0], 'viewer' => $answers[0], 'editor' => $answers[1], 'owner' => $answers[2]] as $who => $expected) {
-            if (\in_array($who, ['owner'], true) && str_contains($path, '{upload}')) {
+            if (\in_array($who, ['owner'], true) && (str_contains($path, '{upload}') || str_contains($path, '{snapshot}'))) {
                 [$target, $users] = $this->prepared($path); // the editor has used it up
             }
             $this->signIn($users[$who]);
@@ -136,6 +146,9 @@ final class AccessTest extends ApiTestCase
         }
         if (str_contains($path, '{upload}')) {
             $ids['{upload}'] = $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'a.wav', 'size' => 10])['id'];
+        }
+        if (str_contains($path, '{snapshot}')) {
+            $ids['{snapshot}'] = $this->call('POST', "/api/projects/{$project}/snapshots", ['name' => 'Then'])['id'];
         }
         if (str_contains($path, '{delivery}')) {
             $delivery = $this->call('POST', "/api/projects/{$project}/deliveries", ['format' => 'pcm16']);

@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Http;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Role;
+use Wattage\App\Entity\Snapshot;
+use Wattage\App\Project\History;
+use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Project\StepView;
+use Wattage\Core\Timeline\Name;
+
+/** Named states of a mix. */
+final readonly class SnapshotController
+{
+    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private StepView $steps)
+    {
+    }
+
+    #[Route('/api/projects/{id}/snapshots', methods: 'GET')]
+    public function list(Uuid $id): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $snapshots = $this->entities->getRepository(Snapshot::class)->findBy(['project' => $project], ['createdAt' => 'ASC', 'id' => 'ASC']);
+
+        return new JsonResponse(['snapshots' => array_map($this->view(...), $snapshots)]);
+    }
+
+    /** Names the present state. */
+    #[Route('/api/projects/{id}/snapshots', methods: 'POST')]
+    public function take(Uuid $id, Request $request): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Editor);
+        $snapshot = new Snapshot($project, $project->head, Name::check(Body::of($request)->string('name')), $this->access->user());
+        $this->entities->persist($snapshot);
+        $this->entities->flush();
+
+        return new JsonResponse($this->view($snapshot), 201);
+    }
+
+    #[Route('/api/snapshots/{id}', methods: 'PATCH')]
+    public function rename(Uuid $id, Request $request): JsonResponse
+    {
+        $snapshot = $this->access->snapshot($id, Role::Editor);
+        $snapshot->name = Name::check(Body::of($request)->string('name'));
+        $this->entities->flush();
+
+        return new JsonResponse($this->view($snapshot));
+    }
+
+    /** Only the name goes; the state stays in the history. */
+    #[Route('/api/snapshots/{id}', methods: 'DELETE')]
+    public function remove(Uuid $id): Response
+    {
+        $this->entities->remove($this->access->snapshot($id, Role::Editor));
+        $this->entities->flush();
+
+        return new Response(status: 204);
+    }
+
+    /** Takes the state up again as a new step; undo leads back to the present one. */
+    #[Route('/api/snapshots/{id}/take-up', methods: 'POST')]
+    public function takeUp(Uuid $id): JsonResponse
+    {
+        $snapshot = $this->access->snapshot($id, Role::Editor);
+
+        return $this->steps->answer($this->history->takeUp($snapshot->project, $this->access->user(), $snapshot->revision, "Go back to snapshot “{$snapshot->name}”"));
+    }
+
+    /** @return array<string, mixed> */
+    private function view(Snapshot $snapshot): array
+    {
+        return [
+            'id' => (string) $snapshot->id,
+            'name' => $snapshot->name,
+            'revision' => $snapshot->revision,
+            'createdAt' => $snapshot->createdAt->format('Y-m-d\TH:i:s\Z'),
+            'author' => $snapshot->author->name,
+        ];
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Project;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Source;
+use Wattage\App\Media\MediaStore;
+use Wattage\Core\Interchange\Fields;
+use Wattage\Core\Loudness\Peak;
+use Wattage\Core\Loudness\Peaks;
+use Wattage\Core\Problem;
+use Wattage\Core\Render\GainSchedule;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Fades;
+use Wattage\Core\Timeline\Mix;
+
+/** Looks for loud moments in clips: the sound comes from the store, what to do about them from the core. */
+final readonly class PeakSearch
+{
+    /** The outline of 20 ms points. */
+    private const OUTLINE = 'overview-1';
+
+    public function __construct(private EntityManagerInterface $entities, private MediaStore $store)
+    {
+    }
+
+    /**
+     * @param Fields $wanted clips, ceiling in dBFS, and if wanted from and to on the timeline
+     *
+     * @return list<array<string, mixed>> in the order of time
+     *
+     * @throws Problem
+     */
+    public function in(Mix $mix, Fields $wanted): array
+    {
+        $ceiling = $wanted->float('ceiling', -60, 24);
+        $range = $wanted->has('from') ? Span::of($wanted->int('from'), $wanted->int('to')) : null;
+        $found = [];
+        foreach ($wanted->strings('clips') as $id) {
+            $clip = $mix->clip($id);
+            $span = null === $range ? $clip->heard() : $range->shifted($clip->in - $clip->at)->within($clip->heard());
+            foreach (null === $span ? [] : $this->peaks($mix, $clip, $span, $ceiling) as $peak) {
+                $found[] = [
+                    'clip' => $id,
+                    'at' => $peak->notch->at,
+                    'time' => $clip->toTimeline($peak->notch->at),
+                    'db' => $peak->db,
+                    'by' => $peak->notch->by,
+                    'before' => $peak->notch->before,
+                    'after' => $peak->notch->after,
+                ];
+            }
+        }
+        usort($found, static fn (array $a, array $b): int => $a['time'] <=> $b['time']);
+
+        return $found;
+    }
+
+    /** @return list<Peak> */
+    private function peaks(Mix $mix, Clip $clip, Span $span, float $ceiling): array
+    {
+        $source = Uuid::isValid($clip->source) ? $this->entities->find(Source::class, $clip->source) : null;
+        if (null === $source) {
+            return [];
+        }
+        $parts = GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf($clip->id)));
+
+        return Peaks::above($parts, $this->store->bytes($source, self::OUTLINE), $this->store->sound($source), $span, $ceiling, $mix->rate);
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Project;
+
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Revision;
+
+/** A step as the browser gets it: what changed, and where in the history it now stands. */
+final readonly class StepView
+{
+    public function __construct(private History $history)
+    {
+    }
+
+    public function answer(Step $step): JsonResponse
+    {
+        return self::response(['changes' => MixView::changes($step->before, $step->after), ...$this->place($step->project, $step->to)], $step->to);
+    }
+
+    /** @return array<string, mixed> */
+    public function place(Project $project, Revision $head): array
+    {
+        return ['revision' => $head->number, 'label' => $head->label, 'canUndo' => null !== $head->parent, 'canRedo' => $this->history->canRedo($project)];
+    }
+
+    /** @param array<string, mixed> $content */
+    public static function response(array $content, Revision $revision): JsonResponse
+    {
+        return new JsonResponse($content, headers: ['ETag' => "\"{$revision->number}\"", 'Cache-Control' => 'no-store']);
+    }
+}

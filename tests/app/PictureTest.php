@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\app;
+
+use Wattage\Tests\support\Sound;
+
+/** Files with a picture: their sound is ready first, the small picture follows. */
+final class PictureTest extends ApiTestCase
+{
+    public function testASmallPictureIsMadeBehindTheSceneAndServedInPieces(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->bringIn($project, 'crossing.mp4', self::film());
+        self::assertSame(['ready', 'making'], [$source['state'], $source['picture']], $source['problem'] ?? '');
+        $this->call('GET', "/api/sources/{$source['id']}/picture");
+        self::assertSame(404, $this->statusCode(), 'not made yet');
+        $this->work();
+        self::assertSame('ready', $this->sourceNow($project, $source['id'])['picture']);
+
+        $this->browser->request('GET', "/api/sources/{$source['id']}/picture");
+        $whole = (string) $this->browser->getInternalResponse()->getContent();
+        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-count_frames', '-show_streams', '-of', 'json', Sound::file($whole, '.webm')]), true);
+        self::assertSame([['video', 'vp8', 160, 50]], array_map(static fn (array $s): array => [$s['codec_type'], $s['codec_name'], $s['width'], (int) $s['nb_read_frames']], $found['streams']));
+        foreach (['bytes=0-99' => [0, 100], 'bytes=100-' => [100, \strlen($whole) - 100], 'bytes=-50' => [\strlen($whole) - 50, 50]] as $range => [$from, $length]) {
+            $this->browser->request('GET', "/api/sources/{$source['id']}/picture", server: ['HTTP_RANGE' => $range]);
+            self::assertSame(206, $this->statusCode());
+            self::assertSame(substr($whole, $from, $length), $this->browser->getInternalResponse()->getContent());
+        }
+        $this->browser->request('GET', "/api/sources/{$source['id']}/picture", server: ['HTTP_RANGE' => 'bytes=99999999-']);
+        self::assertSame(416, $this->statusCode());
+    }
+
+    public function testASourceWithAPictureCarriesItIntoTheMixWhereItCanBeDetached(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->bringIn($project, 'crossing.mp4', self::film())['id'];
+        $this->edit($project, ['edit' => 'add-track', 'track' => 'p', 'name' => 'Picture sound', 'stem' => 'ambience']);
+        $strip = $this->edit($project, ['edit' => 'add-clip', 'track' => 'p', 'clip' => 'guide', 'source' => $source, 'at' => 4800])['changes']['strip'];
+        self::assertSame([4800, 0], [$strip[0]['at'], $strip[0]['in']]);
+        $step = $this->edit($project, ['edit' => 'detach-picture', 'clips' => ['guide']]);
+        self::assertCount(1, $step['changes']['pictures']);
+        $step = $this->edit($project, ['edit' => 'remove-clips', 'clips' => ['guide']]);
+        self::assertSame(4800, $step['changes']['strip'][0]['at']);
+    }
+
+    private static function film(): string
+    {
+        $path = Sound::file('', '.mp4');
+        Sound::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=160x90:rate=25:duration=2', '-f', 'lavfi', '-i', 'sine=frequency=300:duration=2', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-y', $path]);
+
+        return (string) file_get_contents($path);
+    }
+}
