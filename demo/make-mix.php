@@ -11,6 +11,7 @@ declare(strict_types=1);
 require dirname(__DIR__).'/vendor/autoload.php';
 
 use Wattage\App\Media\Ffmpeg;
+use Wattage\Core\Edit\Change;
 use Wattage\Core\Edit\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
@@ -33,7 +34,7 @@ foreach ($names as $id => [$file, $name]) {
     foreach ($ffmpeg->decode($path, $file, $facts, Mix::DEFAULT_RATE) as $piece) {
         $bytes += strlen($piece);
     }
-    $sources[$id] = new Source($id, $name, intdiv($bytes, $facts->channels * intdiv($facts->bits, 8)), $facts->channels, Decibels::unchanged());
+    $sources[$id] = new Source($id, $name, intdiv($bytes, $facts->channels * intdiv($facts->bits, 8)), $facts->channels, Decibels::unchanged(), null, $facts->hasPicture);
     $files[$id] = $file;
 }
 $cuts = [];
@@ -44,7 +45,7 @@ foreach (file(__DIR__.'/cuts.txt', \FILE_IGNORE_NEW_LINES) ?: [] as $line) {
 
 $mix = Mix::empty();
 $edit = static function (array $edit) use (&$mix, $sources): void {
-    $mix = (new EditReader($mix, $sources))->read($edit)->apply($mix);
+    $mix = Change::by((new EditReader($mix, $sources))->read($edit), $mix);
 };
 $samples = static fn (float $seconds): int => (int) round($seconds * Mix::DEFAULT_RATE);
 $place = static function (string $track, string $source, float $at, float $in = 0.0, ?float $length = null, float $gain = 0.0) use ($edit, $samples, $sources, &$mix): string {

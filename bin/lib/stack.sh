@@ -130,9 +130,14 @@ http {
     add_header X-Content-Type-Options nosniff always;
     add_header Referrer-Policy same-origin always;
     add_header Cross-Origin-Opener-Policy same-origin always;
-    add_header Content-Security-Policy "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always;
-    location = /index.html { add_header Cache-Control no-cache; add_header Content-Security-Policy "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always; }
-    location /assets/ { expires 1y; try_files \$uri =404; }
+    add_header Content-Security-Policy "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always;
+    location = /index.html { add_header Cache-Control no-cache; add_header Content-Security-Policy "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always; }
+    location /assets/ {
+      expires 1y;
+      # Debian's list of types does not know modules by this ending; without it browsers refuse them.
+      location ~ \\.mjs\$ { expires 1y; types { } default_type application/javascript; }
+      try_files \$uri =404;
+    }
     location /api {
       include /etc/nginx/fastcgi_params;
       fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;

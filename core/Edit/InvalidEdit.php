@@ -136,4 +136,9 @@ final class InvalidEdit extends DomainException implements Problem
     {
         return new self(\sprintf('Nothing is said to be set. Give at least one of: %s.', $fields), 'edit');
     }
+
+    public static function tooQuietToLevel(string $name, float $gain): self
+    {
+        return new self(\sprintf('“%s” would need %.1f dB more, and a source can get at most %d. Choose a lower target.', $name, $gain, (int) \Wattage\Core\Level\Decibels::MAX_CLIP), 'target');
+    }
 }

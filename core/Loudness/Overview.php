@@ -33,6 +33,35 @@ final class Overview
         }
     }
 
+    /**
+     * The outline of one channel of a stereo waveform.
+     *
+     * @param resource $waveform as SourceMeasurer wrote it for two channels, at its start
+     * @param int $channel 0 or 1
+     * @param int $level index into BINS_PER_POINT
+     *
+     * @return string uint16 (little-endian) per point, 32768 = full scale
+     */
+    public static function ofChannel(mixed $waveform, int $channel, int $level): string
+    {
+        $bins = self::BINS_PER_POINT[$level];
+        $outline = '';
+        while ('' !== ($bytes = (string) stream_get_contents($waveform, self::CHUNK * 8))) {
+            /** @var array<int, int> $words */
+            $words = unpack('v*', $bytes);
+            $points = [];
+            for ($i = 1 + 2 * $channel, $bin = 0, $n = \count($words); $i < $n; $i += 4, ++$bin) {
+                $low = $words[$i] < 32768 ? $words[$i] : 65536 - $words[$i];
+                $high = $words[$i + 1] < 32768 ? $words[$i + 1] : 65536 - $words[$i + 1];
+                $point = intdiv($bin, $bins);
+                $points[$point] = max($points[$point] ?? 0, $low, $high);
+            }
+            $outline .= pack('v*', ...$points);
+        }
+
+        return $outline;
+    }
+
     /** @return list<int> */
     private static function peaks(string $bytes, int $channels): array
     {

@@ -15,6 +15,7 @@ use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
+use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
@@ -90,9 +91,10 @@ final class DemoCommand extends Command
         $ids = [];
         foreach ($document['sources'] as $i => $entry) {
             /** @var array{id: string, file: string} $entry */
-            $ids[$entry['id']] = (string) $this->bringIn($project, $entry['file'])->id;
+            $source = $this->bringIn($project, $entry['file']);
+            $ids[$entry['id']] = (string) $source->id;
             unset($entry['file']);
-            $document['sources'][$i] = [...$entry, 'id' => $ids[$entry['id']]];
+            $document['sources'][$i] = [...$entry, 'id' => $ids[$entry['id']], 'picture' => PictureState::None !== $source->picture];
         }
         foreach ($document['tracks'] as $t => $track) {
             foreach ($track['clips'] as $c => $clip) {

@@ -25,6 +25,7 @@ use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Side;
 
 /** Files brought in: upload, progress, and their sound for the player and the screen. */
 final readonly class SourceController
@@ -103,10 +104,16 @@ final readonly class SourceController
 
     /** Outline for drawing: uint16 peaks; see Overview for the levels. */
     #[Route('/api/sources/{id}/outline/{level}', requirements: ['level' => '\d'], methods: 'GET')]
-    public function outline(Uuid $id, int $level): Response
+    public function outline(Uuid $id, int $level, Request $request): Response
     {
         $source = $this->ready($id);
         isset(Overview::BINS_PER_POINT[$level]) || throw new NotFoundHttpException('There is no outline this fine.');
+        $side = Side::tryFrom($request->query->getString('channel'));
+        if (null !== $side && 2 === $source->channels) {
+            $waveform = $this->store->open(MediaStore::pathOf($source->id, 'waveform'));
+
+            return $this->immutable(Overview::ofChannel($waveform, Side::Left === $side ? 0 : 1, $level), 'application/octet-stream');
+        }
 
         return $this->immutable((string) stream_get_contents($this->store->open(MediaStore::pathOf($source->id, "overview-{$level}"))), 'application/octet-stream');
     }

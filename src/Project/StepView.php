@@ -23,7 +23,7 @@ final readonly class StepView
     /** @return array<string, mixed> */
     public function place(Project $project, Revision $head): array
     {
-        return ['revision' => $head->number, 'label' => $head->label, 'canUndo' => null !== $head->parent, 'canRedo' => $this->history->canRedo($project)];
+        return ['revision' => $head->number, 'label' => $head->label, 'before' => $head->parent, 'canUndo' => null !== $head->parent, 'canRedo' => $this->history->canRedo($project)];
     }
 
     /** @param array<string, mixed> $content */

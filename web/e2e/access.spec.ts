@@ -39,10 +39,10 @@ for (const scheme of ["light", "dark"] as const) {
     await openProject(page, "The Salt Ferry");
     await page.getByRole("button", { name: /^Clip Slow accordion on Music, 00:00:00/ }).focus();
     await page.evaluate(() =>
-      window.wattage?.store.getState().set({ range: { from: 480000, to: 960000, track: "music" } }),
+      window.wattage?.store.getState().set({ range: { from: 480000, to: 960000, tracks: ["music"] } }),
     );
     expect(await violations(page)).toEqual([]);
-    for (const tab of ["Sources", "Edits"]) {
+    for (const tab of ["Sources", "Versions", "Marks"]) {
       await page.getByRole("tab", { name: tab }).click();
       expect(await violations(page)).toEqual([]);
     }

@@ -8,6 +8,7 @@ use Wattage\Core\Edit\AddMarker;
 use Wattage\Core\Edit\AddTrack;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\InvalidEdit;
+use Wattage\Core\Edit\LevelSource;
 use Wattage\Core\Edit\LinkSource;
 use Wattage\Core\Edit\PlaceTrack;
 use Wattage\Core\Edit\RemoveMarkers;
@@ -50,6 +51,7 @@ final class TrackEdits
             'set-hue' => new SetHue($fields->string('track'), $fields->has('hue') ? $fields->choice('hue', Hue::class) : null),
             'set-frame-rate' => new SetFrameRate(FrameRate::named($fields->string('frameRate'))),
             'set-source-gain' => new SetSourceGain($read->source(), $fields->level('gain'), $read->side()),
+            'level-source' => new LevelSource($read->source(), $fields->float('average', -200, 24), $fields->float('target', -60, 0)),
             'link-source' => new LinkSource($read->source(), $fields->bool('linked')),
             'add-marker' => new AddMarker(new Marker(Name::checkId($fields->string('marker'), 'marker'), $read->time('at'), Name::check($fields->string('name')))),
             'set-marker' => self::setMarker($read),

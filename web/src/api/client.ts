@@ -1,4 +1,8 @@
 import type {
+  Comparison,
+  PastMix,
+  Peak,
+  Snapshot,
   Delivery,
   Edit,
   History,
@@ -6,6 +10,7 @@ import type {
   ProblemDocument,
   Project,
   Session,
+  Side,
   Source,
   Step,
 } from "./types";
@@ -94,11 +99,29 @@ export const api = {
   restoreProject: (id: string) => json<Project>("POST", `/api/projects/${id}/restore`),
 
   mix: (id: string) => json<OpenedMix>("GET", `/api/projects/${id}/mix`),
-  edit: (id: string, revision: number, edit: Edit) =>
-    json<Step>("POST", `/api/projects/${id}/edits`, edit, { "If-Match": `"${revision}"` }),
+  /** @param instead whether it takes the place of the newest edit, which must be the one that made `revision` */
+  edit: (id: string, revision: number, edit: Edit, instead = false) =>
+    json<Step>("POST", `/api/projects/${id}/edits${instead ? "?instead=1" : ""}`, edit, {
+      "If-Match": `"${revision}"`,
+    }),
   undo: (id: string) => json<Step>("POST", `/api/projects/${id}/undo`),
   redo: (id: string) => json<Step>("POST", `/api/projects/${id}/redo`),
   goTo: (id: string, revision: number) => json<Step>("PUT", `/api/projects/${id}/head`, { revision }),
+  past: (id: string, revision: number) =>
+    json<PastMix>("GET", `/api/projects/${id}/revisions/${revision}/mix`),
+  compare: (id: string, from: number, to: number) =>
+    json<Comparison>("GET", `/api/projects/${id}/compare?from=${from}&to=${to}`),
+  peaks: async (id: string, wanted: { clips: string[]; ceiling: number; from?: number; to?: number }) =>
+    (await json<{ peaks: Peak[] }>("POST", `/api/projects/${id}/peaks`, wanted)).peaks,
+  snapshots: async (id: string) =>
+    (await json<{ snapshots: Snapshot[] }>("GET", `/api/projects/${id}/snapshots`)).snapshots,
+  takeSnapshot: (id: string, name: string) =>
+    json<Snapshot>("POST", `/api/projects/${id}/snapshots`, { name }),
+  renameSnapshot: (id: string, name: string) => json<Snapshot>("PATCH", `/api/snapshots/${id}`, { name }),
+  removeSnapshot: async (id: string) => {
+    await request("DELETE", `/api/snapshots/${id}`);
+  },
+  takeUp: (snapshot: string) => json<Step>("POST", `/api/snapshots/${snapshot}/take-up`),
   history: (id: string) => json<History>("GET", `/api/projects/${id}/history`),
 
   sources: async (id: string) =>
@@ -119,8 +142,19 @@ export const api = {
   },
   segment: async (id: string, number: number) =>
     (await request("GET", `/api/sources/${id}/segments/${number}`)).arrayBuffer(),
-  outline: async (id: string, level: number) =>
-    new Uint16Array(await (await request("GET", `/api/sources/${id}/outline/${level}`)).arrayBuffer()),
+  heard: async (id: string, from: number, to: number) =>
+    (
+      await json<{ heard: { from: number; to: number } | null }>(
+        "GET",
+        `/api/sources/${id}/heard?from=${from}&to=${to}`,
+      )
+    ).heard,
+  outline: async (id: string, level: number, channel?: Side) =>
+    new Uint16Array(
+      await (
+        await request("GET", `/api/sources/${id}/outline/${level}${channel ? `?channel=${channel}` : ""}`)
+      ).arrayBuffer(),
+    ),
 
   deliveries: async (id: string) =>
     (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,

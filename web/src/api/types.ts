@@ -18,45 +18,110 @@ export type Mix = Schemas["Mix"];
 export type OpenedMix = Schemas["OpenedMix"];
 export type Step = Schemas["Step"];
 export type History = Schemas["History"];
+export type Fade = Schemas["Fade"];
+export type FadeShape = Schemas["FadeShape"];
+export type FadeRamp = Schemas["FadeRamp"];
+export type ChannelMode = Schemas["ChannelMode"];
+export type ChannelLevel = Schemas["ChannelLevel"];
+export type Side = "left" | "right";
+export type Part = Schemas["Part"];
+export type Marker = Schemas["Marker"];
+export type Picture = Schemas["Picture"];
+export type Hue = NonNullable<Track["hue"]>;
+export type Snapshot = Schemas["Snapshot"];
+export type Peak = Schemas["Peak"];
+export type Comparison = Schemas["Comparison"];
+export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
 export type ProblemDocument = Schemas["Problem"];
 
-/** An edit as the core reads it; docs/formats.md lists them. Levels and times may be sent as typed. */
+type Text = number | string;
+
+/** Keyframes of one wire, by their source positions. */
+export interface Chosen {
+  clip: string;
+  channel?: Side;
+  keyframes: number[];
+}
+
+export interface Levels {
+  gain?: Level;
+  curve?: Keyframe[];
+  fadeIn?: Fade;
+  fadeOut?: Fade;
+}
+
+interface OverRange {
+  clips: string[];
+  channel?: Side;
+  from: Text;
+  to: Text;
+  ramp: Text;
+  inside?: boolean;
+}
+
+/** An edit as the core reads it; docs/formats.md lists them. Levels, times and lengths may be sent as typed. */
 export type Edit =
   | { edit: "add-track"; track: string; name: string; stem: Stem }
   | { edit: "remove-track"; track: string }
   | { edit: "place-track"; track: string; place: number }
   | { edit: "rename-track"; track: string; name: string }
   | { edit: "set-stem"; track: string; stem: Stem }
-  | { edit: "set-fader"; track: string; fader: number | string }
+  | { edit: "set-fader"; track: string; fader: Text }
   | { edit: "set-pan"; track: string; pan: number }
   | { edit: "set-muted"; track: string; muted: boolean }
+  | { edit: "set-locked"; track: string; locked: boolean }
+  | { edit: "set-hue"; track: string; hue?: Hue }
   | { edit: "set-frame-rate"; frameRate: string }
-  | { edit: "set-source-gain"; source: string; gain: number | string }
+  | { edit: "set-source-gain"; source: string; gain: Text; channel?: Side }
+  | { edit: "level-source"; source: string; average: number; target: number }
+  | { edit: "link-source"; source: string; linked: boolean }
+  | { edit: "add-marker"; marker: string; at: Text; name: string }
+  | { edit: "set-marker"; marker: string; at?: Text; name?: string }
+  | { edit: "remove-markers"; markers: string[] }
   | { edit: "add-clip"; track: string; clip: string; source: string; at: number }
-  | { edit: "remove-clips"; clips: string[] }
-  | { edit: "move-clip"; clip: string; track: string; at: number | string }
-  | { edit: "trim-clip"; clip: string; from: number | string; to: number | string }
-  | { edit: "set-clip-gain"; clips: string[]; gain: number | string }
-  | { edit: "change-clip-gain"; clips: string[]; by: number }
-  | { edit: "add-keyframe"; clip: string; at: number | string; level?: number | string }
+  | { edit: "remove-clips"; clips: string[]; close?: boolean }
+  | { edit: "remove-range"; from: number; to: number; tracks?: string[]; close?: boolean }
+  | { edit: "insert-time"; at: Text; length: Text; tracks?: string[] }
+  | { edit: "move-clip"; clip: string; track: string; at: Text }
+  | { edit: "move-clips"; clips: string[]; later: number; ripple?: boolean }
+  | { edit: "trim-clip"; clip: string; from: Text; to: Text; ripple?: boolean }
+  | { edit: "slip-clip"; clip: string; later: number }
+  | { edit: "split"; cuts: { clip: string; at: number }[] }
+  | { edit: "join-clips"; clips: string[] }
+  | { edit: "duplicate-clips"; clips: string[]; later?: number }
+  | { edit: "loop-clip"; clip: string; until: Text; overlap?: Text }
+  | { edit: "rename-clip"; clip: string; name: string }
+  | { edit: "detach-picture"; clips: string[] }
+  | { edit: "attach-picture"; clips: string[] }
+  | { edit: "move-picture"; picture: string; at: Text }
+  | { edit: "remove-pictures"; pictures: string[] }
+  | { edit: "set-clip-gain"; clips: string[]; gain: Text }
+  | { edit: "change-clip-gain"; clips: string[]; by: Text }
+  | { edit: "spread-level"; clip: string; clips: string[] }
+  | ({ edit: "paste-levels"; clips: string[] } & Levels)
+  | { edit: "reset-clips"; clips: string[]; parts: ("gain" | "curve" | "fades" | "channels")[] }
+  | { edit: "set-fade"; clips: string[]; edge: "in" | "out"; length: Text; shape?: FadeShape }
+  | { edit: "cross-over"; earlier: string; later: string; length: Text; shape?: FadeShape }
+  | { edit: "set-channels"; clips: string[]; mode: ChannelMode }
+  | { edit: "open-channels"; clips: string[]; open: boolean }
+  | { edit: "set-channel"; clip: string; channel: Side; gain?: Text; muted?: boolean }
+  | { edit: "add-keyframe"; clip: string; channel?: Side; at: Text; level?: Text }
   | {
       edit: "set-keyframe";
       clip: string;
+      channel?: Side;
       keyframe: number;
-      at?: number | string;
-      level?: number | string;
-      ramp?: RampKind;
+      at?: Text;
+      level?: Text;
+      ramp?: Ramp;
     }
-  | { edit: "move-keyframes"; clip: string; keyframes: number[]; later: number; by: number }
-  | { edit: "remove-keyframes"; clip: string; keyframes: number[] }
-  | {
-      edit: "dip-range";
-      clips: string[];
-      from: number | string;
-      to: number | string;
-      by: number;
-      ramp: number;
-      inside?: boolean;
-    };
+  | { edit: "set-keyframes"; chosen: Chosen[]; level?: Text; ramp?: Ramp }
+  | { edit: "copy-neighbour"; chosen: Chosen[]; from: "previous" | "next" }
+  | { edit: "move-keyframes"; chosen: Chosen[]; later: number; by: number }
+  | { edit: "remove-keyframes"; chosen: Chosen[] }
+  | ({ edit: "dip-range"; by: Text } & OverRange)
+  | ({ edit: "set-range"; level: Text } & OverRange)
+  | ({ edit: "reset-range" } & OverRange)
+  | { edit: "tame"; notches: Pick<Peak, "clip" | "at" | "by" | "before" | "after">[] };

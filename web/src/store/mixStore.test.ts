@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ApiError } from "@/api/client";
-import type { Clip, OpenedMix, Step } from "@/api/types";
+import type { Clip, Edit, OpenedMix, Step } from "@/api/types";
+import { PLAIN } from "@/test/mixes";
 import { createMixStore, type MixPort } from "./mixStore";
 
 const clip = (id: string, gain: number): Clip => ({
@@ -14,6 +15,7 @@ const clip = (id: string, gain: number): Clip => ({
   gain,
   curve: [],
   schedule: [{ from: 0, to: 100, db: [gain, 0] }],
+  ...PLAIN,
 });
 
 const opened: OpenedMix = {
@@ -25,9 +27,13 @@ const opened: OpenedMix = {
     sources: [{ id: "s", name: "S", length: 100, channels: 2, gain: 0 }],
     tracks: [{ id: "t", name: "Music", stem: "music", fader: 0, pan: 0, muted: false }],
     clips: [clip("a", 0), clip("b", 0)],
+    markers: [],
+    pictures: [],
+    strip: [],
   },
   revision: 1,
   label: "New project",
+  before: null,
   canUndo: false,
   canRedo: false,
 };
@@ -40,16 +46,21 @@ const step = (revision: number, changed: Clip[], removed: string[] = []): Step =
     tracks: structuredClone(opened.mix.tracks),
     changedClips: changed,
     removedClips: removed,
+    markers: [],
+    pictures: [],
+    strip: [],
   },
   revision,
   label: `edit ${revision}`,
+  before: revision - 1,
   canUndo: true,
   canRedo: false,
 });
 
 function port(edit: MixPort["edit"]): MixPort {
   const none = () => Promise.reject(new Error("not asked for"));
-  return { mix: () => Promise.resolve({ ...opened, revision: 9 }), edit, undo: none, redo: none, goTo: none };
+  const mix = () => Promise.resolve({ ...opened, revision: 9 });
+  return { mix, edit, undo: none, redo: none, goTo: none, takeUp: none };
 }
 
 describe("the mix store", () => {
@@ -109,5 +120,35 @@ describe("the mix store", () => {
     await store.getState().edit({ edit: "remove-clips", clips: ["a"] });
     expect(store.getState().selected).toEqual([]);
     expect(Object.keys(store.getState().clips)).toEqual(["b"]);
+  });
+
+  it("shows and sounds another state without losing the present, and lets nothing be edited meanwhile", async () => {
+    const store = createMixStore(
+      port(() => Promise.resolve(step(2, [clip("a", -6)]))),
+      opened,
+    );
+    const present = store.getState().clips;
+    const mix = { ...opened.mix, clips: [clip("a", -20), clip("b", 0)] };
+    store.getState().hear({ mix, revision: 0, label: "", name: "Loud bed" });
+    expect(store.getState().clips.a?.gain).toBe(-20);
+    expect(store.getState().clips.b).toBe(present.b);
+    expect(await store.getState().edit({ edit: "set-clip-gain", clips: ["a"], gain: -6 })).toBe(false);
+    expect(store.getState().notice?.text).toContain("Loud bed");
+    store.getState().hear(null);
+    expect(store.getState().clips).toBe(present);
+  });
+
+  it("remembers a change to a range only while it is the newest edit", async () => {
+    let revision = 1;
+    const store = createMixStore(
+      port(() => Promise.resolve(step(++revision, []))),
+      opened,
+    );
+    const dip: Edit = { edit: "dip-range", clips: ["a"], from: 0, to: 50, by: -9, ramp: 4 };
+    await store.getState().edit(dip);
+    expect(store.getState().adjustable).toEqual({ revision: 2, edit: dip });
+    expect(store.getState().settings).toMatchObject({ by: -9, ramp: 4 });
+    await store.getState().edit({ edit: "set-clip-gain", clips: ["a"], gain: -6 });
+    expect(store.getState().adjustable).toBeNull();
   });
 });

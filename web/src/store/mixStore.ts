@@ -1,21 +1,37 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { ApiError } from "@/api/client";
-import type { Clip, Edit, MixSource, OpenedMix, Role, Step, Track } from "@/api/types";
+import type {
+  Chosen,
+  Clip,
+  Edit,
+  Levels,
+  Marker,
+  Mix,
+  MixSource,
+  OpenedMix,
+  PastMix,
+  Picture,
+  Role,
+  Step,
+  Track,
+} from "@/api/types";
+import { isStillThere } from "./chosen";
 
 /** What the store needs of the server; the client has it, and so have tests. */
 export interface MixPort {
   mix(project: string): Promise<OpenedMix>;
-  edit(project: string, revision: number, edit: Edit): Promise<Step>;
+  edit(project: string, revision: number, edit: Edit, instead?: boolean): Promise<Step>;
+  takeUp(snapshot: string): Promise<Step>;
   undo(project: string): Promise<Step>;
   redo(project: string): Promise<Step>;
   goTo(project: string, revision: number): Promise<Step>;
 }
 
-/** A range of time, [from, to), in samples; on one track, or across all of them. */
+/** A range of time, [from, to), in samples; on some tracks, or across all of them. */
 export interface Range {
   from: number;
   to: number;
-  track: string | null;
+  tracks: string[] | null;
 }
 
 export interface Notice {
@@ -23,40 +39,118 @@ export interface Notice {
   text: string;
 }
 
-export interface MixState {
-  project: { id: string; name: string; role: Role };
+/** The state of the mix itself, as against what is selected or played. */
+interface Content {
   rate: number;
   frameRate: string;
   length: number;
   sources: Record<string, MixSource>;
   tracks: Track[];
   clips: Record<string, Clip>;
+  markers: Marker[];
+  pictures: Picture[];
+  /** Which picture shows when. */
+  strip: Picture[];
+}
+
+/** Another state that is shown and heard in place of the present one, which is kept aside. */
+export interface Hearing {
+  revision: number;
+  name: string;
+  present: Content;
+}
+
+/** A change to a range that was the newest edit, so that its handles can still adjust it. */
+export interface Adjustable {
+  revision: number;
+  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range" }>;
+}
+
+/** What the next change to a range takes when nothing else is said. */
+export interface RangeSettings {
+  /** Length of the ramps in samples. */
+  ramp: number;
+  /** Whether they lie within the range. */
+  inside: boolean;
+  /** Amount of a dip in dB. */
+  by: number;
+  /** Above this a moment is a peak to tame, dBFS. */
+  ceiling: number;
+}
+
+export type Listening = "all" | "speech" | "rest";
+export type Speed = 0.5 | 1 | 1.5;
+
+export interface MixState extends Content {
+  project: { id: string; name: string; role: Role };
   revision: number;
   label: string;
+  /** The revision that undo leads to. */
+  before: number | null;
   canUndo: boolean;
   canRedo: boolean;
   /** Edits that the server has not answered yet. */
   pending: number;
   notice: Notice | null;
   selected: string[];
-  /** The chosen keyframe of the selected clip, by its source position. */
-  keyframe: number | null;
+  /** Chosen keyframes, in as many clips as they are. */
+  chosen: Chosen[];
   range: Range | null;
+  adjustable: Adjustable | null;
+  settings: RangeSettings;
+  clipboard: Levels | null;
+  /** The state to compare the present with, A; null for the one before the last edit. */
+  against: { revision: number; name: string } | null;
+  /** Whether the louder of the two is turned down. */
+  matched: boolean;
+  hearing: Hearing | null;
+  /** What is turned down while listening to another state, in dB, so that the louder one does not seem the better one. */
+  trim: number;
   solo: string[];
+  listening: Listening;
+  looping: boolean;
+  /** Seconds played before the loop begins. */
+  preRoll: number;
+  speed: Speed;
   playhead: number;
   playing: boolean;
+  /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
+  hiddenWires: string[];
+  heights: Record<string, number>;
 
-  edit(edit: Edit): Promise<boolean>;
+  edit(edit: Edit, instead?: boolean): Promise<boolean>;
   undo(): Promise<boolean>;
   redo(): Promise<boolean>;
   goTo(revision: number): Promise<boolean>;
-  set(
-    part: Partial<
-      Pick<MixState, "selected" | "keyframe" | "range" | "solo" | "playhead" | "playing" | "notice">
-    >,
-  ): void;
+  takeUp(snapshot: string): Promise<boolean>;
+  /** Shows and sounds another state; null goes back to the present. */
+  hear(past: (PastMix & { name: string }) | null): void;
+  set(part: Partial<Settable>): void;
   select(clip: string | null, keyframe?: number | null): void;
 }
+
+type Settable = Pick<
+  MixState,
+  | "selected"
+  | "chosen"
+  | "range"
+  | "adjustable"
+  | "settings"
+  | "clipboard"
+  | "against"
+  | "matched"
+  | "trim"
+  | "solo"
+  | "listening"
+  | "looping"
+  | "preRoll"
+  | "speed"
+  | "playhead"
+  | "playing"
+  | "notice"
+  | "hiddenWires"
+  | "heights"
+>;
 
 export type MixStore = StoreApi<MixState>;
 
@@ -66,6 +160,11 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
   return createStore<MixState>()((set, get) => {
     /** One after the other, so that each names the revision that the one before has made. */
     const run = (ask: () => Promise<Step>): Promise<boolean> => {
+      if (get().hearing) {
+        const text = `You are hearing “${get().hearing?.name}”. Switch back to the present to edit.`;
+        set({ notice: { kind: "error", text } });
+        return Promise.resolve(false);
+      }
       set((s) => ({ pending: s.pending + 1 }));
       const turn = queue.then(async () => {
         try {
@@ -90,33 +189,97 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       pending: 0,
       notice: null,
       selected: [],
-      keyframe: null,
+      chosen: [],
       range: null,
+      adjustable: null,
+      settings: { ramp: Math.round(0.4 * opened.mix.rate), inside: false, by: -11, ceiling: -6 },
+      clipboard: null,
+      against: null,
+      matched: true,
+      hearing: null,
+      trim: 0,
       solo: [],
+      listening: "all",
+      looping: false,
+      preRoll: 1,
+      speed: 1,
       playhead: 0,
       playing: false,
-      edit: (edit) => run(() => port.edit(get().project.id, get().revision, edit)),
+      hiddenWires: [],
+      heights: {},
+      edit: (edit, instead = false) =>
+        run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
+          if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
+            set((s) => ({
+              adjustable: { revision: s.revision, edit },
+              settings: settingsAfter(s.settings, edit),
+            }));
+          return done;
+        }),
       undo: () => run(() => port.undo(get().project.id)),
       redo: () => run(() => port.redo(get().project.id)),
       goTo: (revision) => run(() => port.goTo(get().project.id, revision)),
+      takeUp: (snapshot) => run(() => port.takeUp(snapshot)),
+      hear: (past) =>
+        set((s) => {
+          const present = s.hearing?.present ?? contentOf(s);
+          if (!past) return { ...present, hearing: null };
+          const hearing = { revision: past.revision, name: past.name, present };
+          return { ...withSameClips(contentFrom(past.mix), present), hearing };
+        }),
       set: (part) => set(part),
-      select: (clip, keyframe = null) => set({ selected: clip === null ? [] : [clip], keyframe }),
+      select: (clip, keyframe = null) =>
+        set({
+          selected: clip === null ? [] : [clip],
+          chosen: clip === null || keyframe === null ? [] : [{ clip, keyframes: [keyframe] }],
+        }),
     };
   });
 }
 
-function stateOf(opened: OpenedMix) {
-  const { project, mix, ...state } = opened;
+/** The next dip is as deep and as soft as the last one. */
+function settingsAfter(settings: RangeSettings, edit: Adjustable["edit"]): RangeSettings {
   return {
-    project,
-    ...state,
+    ...settings,
+    ramp: typeof edit.ramp === "number" ? edit.ramp : settings.ramp,
+    inside: edit.inside ?? false,
+    by: edit.edit === "dip-range" && typeof edit.by === "number" && edit.by < 0 ? edit.by : settings.by,
+  };
+}
+
+function contentFrom(mix: Mix): Content {
+  return {
     rate: mix.rate,
     frameRate: mix.frameRate,
     length: mix.length,
     sources: Object.fromEntries(mix.sources.map((s) => [s.id, s])),
     tracks: mix.tracks,
     clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])),
+    markers: mix.markers,
+    pictures: mix.pictures,
+    strip: mix.strip,
   };
+}
+
+function contentOf(state: Content): Content {
+  const { rate, frameRate, length, sources, tracks, clips, markers, pictures, strip } = state;
+  return { rate, frameRate, length, sources, tracks, clips, markers, pictures, strip };
+}
+
+/** The clips of the other state itself where they are the same, so that they go on sounding untouched. */
+function withSameClips(content: Content, other: Content): Content {
+  const clips = Object.fromEntries(
+    Object.entries(content.clips).map(([id, clip]) => {
+      const same = other.clips[id];
+      return [id, same && JSON.stringify(same) === JSON.stringify(clip) ? same : clip];
+    }),
+  );
+  return { ...content, clips, tracks: keepSame(other.tracks, content.tracks) };
+}
+
+function stateOf(opened: OpenedMix) {
+  const { project, mix, ...state } = opened;
+  return { project, ...state, ...contentFrom(mix), hearing: null };
 }
 
 function afterStep(state: MixState, step: Step): Partial<MixState> {
@@ -124,17 +287,19 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
   const removed = new Set(changes.removedClips);
   const clips = Object.fromEntries(Object.entries(state.clips).filter(([id]) => !removed.has(id)));
   for (const clip of changes.changedClips) clips[clip.id] = clip;
-  const selected = state.selected.filter((id) => clips[id]);
-  const chosen = selected[0] === undefined ? undefined : clips[selected[0]];
   return {
     ...head,
     frameRate: changes.frameRate,
     length: changes.length,
     sources: Object.fromEntries(changes.sources.map((s) => [s.id, s])),
     tracks: keepSame(state.tracks, changes.tracks),
+    markers: changes.markers,
+    pictures: changes.pictures,
+    strip: changes.strip,
     clips,
-    selected,
-    keyframe: chosen?.curve.some((k) => k.at === state.keyframe) ? state.keyframe : null,
+    selected: state.selected.filter((id) => clips[id]),
+    chosen: state.chosen.map((c) => isStillThere(c, clips)).filter((c) => c !== null),
+    adjustable: null,
   };
 }
 

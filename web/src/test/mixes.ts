@@ -3,6 +3,15 @@ import { createMixStore, type MixPort, type MixState, type MixStore } from "@/st
 
 export const SECOND = 48000;
 
+/** What a clip without fades, on both channels, has. */
+export const PLAIN: Pick<Clip, "parts" | "fades"> = {
+  parts: [{ routing: [1, 0, 0, 1] }],
+  fades: [
+    { length: 0, shape: "equal-power" },
+    { length: 0, shape: "equal-power" },
+  ],
+};
+
 const held = (from: number, to: number, db: number): Stretch => ({ from, to, db: [db, 0] });
 
 /** A voice of six seconds from second 2, over a bed of twenty with a dip from 8 to 12. */
@@ -18,6 +27,7 @@ export function opened(): OpenedMix {
     gain: -3,
     curve: [],
     schedule: [held(SECOND, 7 * SECOND, -3)],
+    ...PLAIN,
   };
   const at = (seconds: number, level: number) => ({ at: seconds * SECOND, level, ramp: "line" as const });
   const bed: Clip = {
@@ -37,6 +47,7 @@ export function opened(): OpenedMix {
       { from: 12 * SECOND, to: 13 * SECOND, db: [-11, 11] },
       held(13 * SECOND, 20 * SECOND, 0),
     ],
+    ...PLAIN,
   };
   return {
     project: { id: "p", name: "Crossing", role: "owner" },
@@ -53,9 +64,13 @@ export function opened(): OpenedMix {
         { id: "music", name: "Music", stem: "music", fader: 0, pan: 0, muted: false },
       ],
       clips: [voice, bed],
+      markers: [],
+      pictures: [],
+      strip: [],
     },
     revision: 1,
     label: "New project",
+    before: null,
     canUndo: false,
     canRedo: false,
   };
@@ -64,7 +79,7 @@ export function opened(): OpenedMix {
 /** A store that answers nothing, for what only reads it. */
 export function storeOf(part: Partial<MixState> = {}): MixStore {
   const none = () => Promise.reject(new Error("not asked for"));
-  const port: MixPort = { mix: none, edit: none, undo: none, redo: none, goTo: none };
+  const port: MixPort = { mix: none, edit: none, undo: none, redo: none, goTo: none, takeUp: none };
   const store = createMixStore(port, opened());
   store.setState(part);
   return store;

@@ -3,67 +3,128 @@ import { usePlayer } from "@/features/player";
 import { storedLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
+import { curveOf, onlyOne } from "@/store/chosen";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { ChannelsSection } from "./ChannelsSection";
+import { ClipMenu } from "./ClipMenu";
+import { FadesSection } from "./FadesSection";
 import { KeyframeTable } from "./KeyframeTable";
 import { LevelField } from "./LevelField";
 import { TimeField } from "./TimeField";
+import { TypedField } from "./TypedField";
 
-/** The selected clip: gain, ends, level under the playhead, keyframes. */
+/** The selected clip, or several: gain, ends, fades, channels, level under the playhead, keyframes. */
 export function ClipSection({ clip }: { clip: Clip }) {
-  const store = useMixStore();
   const canEdit = useCanEdit();
+  const selected = useMix((s) => s.selected);
+  const several = selected.length > 1;
+  const store = useMixStore();
   const edit = store.getState().edit;
-  const rate = useMix((s) => s.rate);
-  const frameRate = useMix((s) => s.frameRate);
-  const playhead = useMix((s) => s.playhead);
-  const playing = useMix((s) => s.playing);
-  const player = usePlayer();
-  const over = playhead >= clip.at && playhead < clip.at + clip.length;
-  const here = useMix((s) => (over ? storedLevelAt(s, clip, s.playhead) : null));
-  const addHere = () => {
-    const at = player.position;
-    if (at >= clip.at && at <= clip.at + clip.length) void edit({ edit: "add-keyframe", clip: clip.id, at });
-  };
   return (
-    <section aria-label={`Clip ${clip.name}`}>
-      <h2 className="mb-2 truncate text-[14px] font-semibold" title={clip.name}>
-        {clip.name}
-      </h2>
+    <section aria-label={several ? `${selected.length} clips` : `Clip ${clip.name}`}>
+      <div className="mb-2 flex items-center gap-2">
+        {several ? (
+          <h2 className="flex-1 text-[14px] font-semibold">{selected.length} clips</h2>
+        ) : (
+          <TypedField
+            label="Clip name"
+            shown={clip.name}
+            disabled={!canEdit}
+            className="flex-1 border-transparent bg-transparent !px-0 !text-left font-sans !text-[14px] font-semibold"
+            onCommit={(name) => edit({ edit: "rename-clip", clip: clip.id, name })}
+          />
+        )}
+        {canEdit && <ClipMenu clip={clip} />}
+      </div>
       <dl className="grid grid-cols-[1fr_112px] items-center gap-x-2 gap-y-1.5">
-        <dt className="text-faint">Clip gain, dB or %</dt>
+        <dt className="text-faint">{several ? "Set all to, dB or %" : "Clip gain, dB or %"}</dt>
         <dd>
           <LevelField
             label="Clip gain"
             level={clip.gain}
             disabled={!canEdit}
-            onCommit={(gain) => edit({ edit: "set-clip-gain", clips: [clip.id], gain })}
+            onCommit={(gain) => edit({ edit: "set-clip-gain", clips: selected, gain })}
           />
         </dd>
-        <dt className="text-faint">Starts</dt>
-        <dd>
-          <TimeField
-            label="Clip starts"
-            sample={clip.at}
-            disabled={!canEdit}
-            onCommit={(at) => edit({ edit: "move-clip", clip: clip.id, track: clip.track, at })}
-          />
-        </dd>
-        <dt className="text-faint">Ends</dt>
-        <dd>
-          <TimeField
-            label="Clip ends"
-            sample={clip.at + clip.length}
-            disabled={!canEdit}
-            onCommit={(to) => edit({ edit: "trim-clip", clip: clip.id, from: clip.at, to })}
-          />
-        </dd>
-        <dt className="text-faint">Level at playhead</dt>
-        <dd className="figure text-right text-[12px]">
-          {here === null ? "not over it" : `${formatDb(here)} dB`}
-        </dd>
+        {several && (
+          <>
+            <dt className="text-faint">Change all by, dB or %</dt>
+            <dd>
+              <TypedField
+                label="Change gain by dB or per cent"
+                shown="± dB, %"
+                disabled={!canEdit}
+                onCommit={(by) => edit({ edit: "change-clip-gain", clips: selected, by })}
+              />
+            </dd>
+          </>
+        )}
+        {!several && <Ends clip={clip} />}
       </dl>
+      <FadesSection clip={clip} />
+      <ChannelsSection clip={clip} />
+      {!several && <Keyframes clip={clip} />}
+    </section>
+  );
+}
+
+function Ends({ clip }: { clip: Clip }) {
+  const edit = useMixStore().getState().edit;
+  const canEdit = useCanEdit();
+  const here = useMix((s) =>
+    s.playhead >= clip.at && s.playhead < clip.at + clip.length ? storedLevelAt(s, clip, s.playhead) : null,
+  );
+  return (
+    <>
+      <dt className="text-faint">Starts</dt>
+      <dd>
+        <TimeField
+          label="Clip starts"
+          sample={clip.at}
+          disabled={!canEdit}
+          onCommit={(at) => edit({ edit: "move-clip", clip: clip.id, track: clip.track, at })}
+        />
+      </dd>
+      <dt className="text-faint">Ends</dt>
+      <dd>
+        <TimeField
+          label="Clip ends"
+          sample={clip.at + clip.length}
+          disabled={!canEdit}
+          onCommit={(to) => edit({ edit: "trim-clip", clip: clip.id, from: clip.at, to })}
+        />
+      </dd>
+      <dt className="text-faint">Level at playhead</dt>
+      <dd className="figure text-right text-[12px]" aria-live="off">
+        {here === null ? "not over it" : `${formatDb(here)} dB`}
+      </dd>
+    </>
+  );
+}
+
+function Keyframes({ clip }: { clip: Clip }) {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const player = usePlayer();
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  const playhead = useMix((s) => s.playhead);
+  const playing = useMix((s) => s.playing);
+  const channel = useMix((s) => (clip.channels?.left ? (onlyOne(s.chosen)?.channel ?? "left") : undefined));
+  const over = playhead >= clip.at && playhead < clip.at + clip.length;
+  const count = curveOf(clip, channel).length;
+  const addHere = () => {
+    const at = player.position;
+    const wire = { clip: clip.id, ...(channel ? { channel } : {}) };
+    if (at >= clip.at && at <= clip.at + clip.length)
+      void store.getState().edit({ edit: "add-keyframe", ...wire, at });
+  };
+  return (
+    <>
       <div className="mt-4 mb-1 flex items-center justify-between">
-        <h3 className="caps">Keyframes · {clip.curve.length}</h3>
+        <h3 className="caps">
+          Keyframes{channel ? `, ${channel}` : ""} · {count}
+        </h3>
         {canEdit && (
           <button
             type="button"
@@ -80,22 +141,13 @@ export function ClipSection({ clip }: { clip: Clip }) {
           </button>
         )}
       </div>
-      {clip.curve.length === 0 ? (
+      {count === 0 ? (
         <p className="text-faint">
           None: the level stays. Select a range and dip it, or double-click the wire.
         </p>
       ) : (
-        <KeyframeTable clip={clip} />
+        <KeyframeTable clip={clip} {...(channel ? { channel } : {})} />
       )}
-      {canEdit && (
-        <button
-          type="button"
-          className="button mt-4 text-trouble"
-          onClick={() => void edit({ edit: "remove-clips", clips: [clip.id] })}
-        >
-          Remove clip
-        </button>
-      )}
-    </section>
+    </>
   );
 }

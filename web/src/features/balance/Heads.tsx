@@ -1,21 +1,17 @@
-import { MoreHorizontal, Plus } from "lucide-react";
+import { Lock, Plus, Spline } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { memo, useState } from "react";
 import type { Stem, Track } from "@/api/types";
 import { useLevels } from "@/features/player";
-import { CAPTION, type Lane, type Layout } from "@/features/timeline";
+import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { LevelField } from "./LevelField";
+import { Divider } from "./Divider";
 import { MeterBar } from "./MeterBar";
-
-export const STEMS: { stem: Stem; name: string }[] = [
-  { stem: "speech", name: "Speech" },
-  { stem: "music", name: "Music" },
-  { stem: "ambience", name: "Ambience" },
-  { stem: "effects", name: "Effects" },
-];
+import { STEMS } from "./stems";
+import { TrackMenu } from "./TrackMenu";
 
 /** One head per track, beside its lane. Not drawn anew while the time scrolls by. */
 export const Heads = memo(function Heads({ layout, width }: { layout: Layout; width: number }) {
@@ -103,14 +99,33 @@ function Head({ lane, peaks }: { lane: Lane; peaks: [number, number] | undefined
       <span
         aria-hidden
         className="absolute inset-y-0 left-0 w-[4px]"
-        style={{ background: `var(--${lane.track.stem})` }}
+        style={{ background: `var(--${inkOf(lane.track)})` }}
       />
       <HeadControls track={lane.track} roomy={lane.height >= 84} />
       <div className="absolute inset-x-3 bottom-[5px] grid gap-px" aria-hidden>
         <MeterBar db={peaks?.[0] ?? -Infinity} thin />
         <MeterBar db={peaks?.[1] ?? -Infinity} thin />
       </div>
+      <HeightGrip lane={lane} />
     </div>
+  );
+}
+
+/** The lower edge of a head makes its lane taller or lower. */
+function HeightGrip({ lane }: { lane: Lane }) {
+  const store = useMixStore();
+  return (
+    <Divider
+      label={`Height of ${lane.track.name}`}
+      className="absolute inset-x-0 bottom-0 h-[5px]"
+      orientation="horizontal"
+      value={lane.height}
+      min={46}
+      max={320}
+      onChange={(height) =>
+        store.getState().set({ heights: { ...store.getState().heights, [lane.track.id]: height } })
+      }
+    />
   );
 }
 
@@ -122,9 +137,11 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
   const [renaming, setRenaming] = useState(false);
   const edit = store.getState().edit;
   const fader = dragged ?? Math.max(FADER_MIN, decibelsOf(track.fader));
-  const toggleSolo = () => {
+  const hidden = useMix((s) => s.hiddenWires.includes(track.id));
+  const toggleSolo = (alone: boolean) => {
     const all = store.getState().solo;
-    store.getState().set({ solo: solo ? all.filter((id) => id !== track.id) : [...all, track.id] });
+    if (alone) store.getState().set({ solo: solo && all.length === 1 ? [] : [track.id] });
+    else store.getState().set({ solo: solo ? all.filter((id) => id !== track.id) : [...all, track.id] });
   };
   return (
     <>
@@ -156,6 +173,32 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
             {track.name}
           </span>
         )}
+        {track.locked && (
+          <button
+            type="button"
+            className="cursor-pointer p-0.5 text-copper-text"
+            aria-label={`Unlock ${track.name}`}
+            title="Locked: its clips stay as they are. Click to unlock"
+            disabled={!canEdit}
+            onClick={() => void edit({ edit: "set-locked", track: track.id, locked: false })}
+          >
+            <Lock size={12} />
+          </button>
+        )}
+        {hidden && (
+          <button
+            type="button"
+            className="cursor-pointer p-0.5 text-faint"
+            aria-label={`Show the wires of ${track.name}`}
+            title="Wires hidden. Click to show them"
+            onClick={() => {
+              const { hiddenWires, set } = store.getState();
+              set({ hiddenWires: hiddenWires.filter((id) => id !== track.id) });
+            }}
+          >
+            <Spline size={12} />
+          </button>
+        )}
         <Toggle
           pressed={track.muted}
           label={`Mute ${track.name}`}
@@ -164,7 +207,12 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         >
           M
         </Toggle>
-        <Toggle pressed={solo} label={`Solo ${track.name}`} onClick={toggleSolo}>
+        <Toggle
+          pressed={solo}
+          label={`Solo ${track.name}`}
+          hint="Shift-click: this one alone"
+          onClick={(event) => toggleSolo(event.shiftKey)}
+        >
           S
         </Toggle>
         {canEdit && <TrackMenu track={track} onRename={() => setRenaming(true)} />}
@@ -193,7 +241,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
           </Slider.Track>
           <Slider.Thumb
             className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
-            style={{ background: `var(--${track.stem})` }}
+            style={{ background: `var(--${inkOf(track)})` }}
             aria-label={`Fader of ${track.name}`}
             aria-valuetext={`${formatDb(fader)} dB`}
           />
@@ -254,14 +302,16 @@ function PanRow({ track, disabled }: { track: Track; disabled: boolean }) {
 function Toggle({
   pressed,
   label,
+  hint,
   disabled = false,
   onClick,
   children,
 }: {
   pressed: boolean;
   label: string;
+  hint?: string;
   disabled?: boolean;
-  onClick: () => void;
+  onClick: (event: React.MouseEvent) => void;
   children: string;
 }) {
   return (
@@ -269,74 +319,12 @@ function Toggle({
       type="button"
       aria-pressed={pressed}
       aria-label={label}
-      title={label}
+      title={hint ? `${label} · ${hint}` : label}
       disabled={disabled}
       onClick={onClick}
       className="size-[20px] cursor-pointer rounded border border-line bg-sheet text-[11px] font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
     >
       {children}
     </button>
-  );
-}
-
-function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {
-  const store = useMixStore();
-  const edit = store.getState().edit;
-  const item = "cursor-pointer rounded px-2 py-1.5 outline-none data-[highlighted]:bg-sunk";
-  const shift = (by: number) => {
-    const { tracks } = store.getState();
-    const place = tracks.findIndex((t) => t.id === track.id) + by;
-    void edit({
-      edit: "place-track",
-      track: track.id,
-      place: Math.max(0, Math.min(place, tracks.length - 1)),
-    });
-  };
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className="button button-quiet p-0.5 text-faint"
-        aria-label={`More for ${track.name}`}
-      >
-        <MoreHorizontal size={15} />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          className="z-50 min-w-44 rounded-lg border border-line bg-sheet p-1 shadow-xl"
-          sideOffset={2}
-          align="start"
-          onCloseAutoFocus={(e) => e.preventDefault()}
-        >
-          <DropdownMenu.Item className={item} onSelect={onRename}>
-            Rename…
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => shift(-1)}>
-            Move up
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => shift(1)}>
-            Move down
-          </DropdownMenu.Item>
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Label className="caps px-2 py-1">Kind of sound</DropdownMenu.Label>
-          {STEMS.map(({ stem, name }) => (
-            <DropdownMenu.Item
-              key={stem}
-              className={item}
-              onSelect={() => void edit({ edit: "set-stem", track: track.id, stem })}
-            >
-              {track.stem === stem ? "● " : "○ "}
-              {name}
-            </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Separator className="my-1 h-px bg-line" />
-          <DropdownMenu.Item
-            className={`${item} text-trouble`}
-            onSelect={() => void edit({ edit: "remove-track", track: track.id })}
-          >
-            Remove track and its clips
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
   );
 }

@@ -1,20 +1,17 @@
 import { useMix } from "@/store/context";
 import { ClipSection } from "./ClipSection";
 import { RangeSection } from "./RangeSection";
-
-interface Props {
-  rampSeconds: number;
-  setRampSeconds: (seconds: number) => void;
-}
+import { TamePanel } from "./TamePanel";
 
 /** What is selected, in exact numbers: times and levels side by side. */
-export function Inspector({ rampSeconds, setRampSeconds }: Props) {
+export function Inspector() {
   const clip = useMix((s) => (s.selected[0] === undefined ? undefined : s.clips[s.selected[0]]));
   const range = useMix((s) => s.range);
   return (
     <div className="grid gap-5 p-3">
-      <RangeSection clip={clip} rampSeconds={rampSeconds} setRampSeconds={setRampSeconds} />
-      {clip ? <ClipSection clip={clip} /> : !range && <Lesson />}
+      <RangeSection />
+      {clip ? <ClipSection key={clip.id} clip={clip} /> : !range && <Lesson />}
+      {clip && !range && <TamePanel />}
     </div>
   );
 }

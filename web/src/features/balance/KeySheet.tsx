@@ -1,39 +1,150 @@
-import { X } from "lucide-react";
+import { RotateCcw, X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import { KEY_SHEET } from "./keys";
+import { useState } from "react";
+import { type Command, COMMANDS } from "./commands";
+import { combinationOf, isChanged, keysOf, resetKeys, setKey, spoken, useKeymap } from "./keymap";
 
-export function KeySheet({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+const MOUSE: [string, string][] = [
+  ["digits, over a wire, keyframe, fade or range", "type the level, length or amount"],
+  ["Shift while dragging", "keeps to one axis"],
+  ["Ctrl while dragging a level", "a tenth of the way"],
+  ["Ctrl while dragging a clip or its end", "later clips go along"],
+  ["Ctrl-drag from an empty place", "lassoes keyframes"],
+  ["Shift-click", "selects several clips or keyframes"],
+  ["Alt while dragging", "holds off snapping"],
+  ["Ctrl and wheel", "zooms at the pointer"],
+];
+
+interface Props {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  onGuide: () => void;
+}
+
+/** All keys, each of which can be given anew: click it, then press another. */
+export function KeySheet({ open, onOpenChange, onGuide }: Props) {
+  useKeymap();
+  const [asked, setAsked] = useState<Command | null>(null);
+  const [problem, setProblem] = useState("");
+  const say = (taken: Command | null) =>
+    setProblem(taken ? `That key belongs to “${taken.title}”. Give that command another one first.` : "");
+  const listen = (event: React.KeyboardEvent) => {
+    if (!asked) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (event.key === "Escape") {
+      setAsked(null);
+      return;
+    }
+    const combination = combinationOf(event.nativeEvent);
+    if (!combination) return;
+    say(setKey(asked, combination));
+    setAsked(null);
+  };
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
+    <Dialog.Root
+      open={open}
+      onOpenChange={(next) => {
+        setAsked(null);
+        setProblem("");
+        onOpenChange(next);
+      }}
+    >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
         <Dialog.Content
-          className="fixed top-[9vh] left-1/2 z-50 w-[760px] max-w-[94vw] -translate-x-1/2 rounded-xl border border-line bg-paper p-5 shadow-2xl"
+          className="fixed top-[4vh] left-1/2 z-50 flex max-h-[92vh] w-[980px] max-w-[96vw] -translate-x-1/2 flex-col rounded-xl border border-line bg-paper p-5 shadow-2xl"
           aria-describedby={undefined}
+          onKeyDownCapture={listen}
         >
-          <div className="mb-3 flex items-center">
-            <Dialog.Title className="flex-1 text-[17px] font-semibold">Keys</Dialog.Title>
+          <div className="mb-2 flex items-center gap-3">
+            <Dialog.Title className="text-[17px] font-semibold">Keys</Dialog.Title>
+            <p className="flex-1 text-faint" role="status">
+              {problem ? (
+                <span className="text-trouble">{problem}</span>
+              ) : asked ? (
+                `Press the new key for “${asked.title}”, or Escape.`
+              ) : (
+                "Click a key to give its command another one."
+              )}
+            </p>
+            <button type="button" className="button" onClick={() => say(resetKeys(null))}>
+              All as they came
+            </button>
+            <button type="button" className="button" onClick={onGuide}>
+              First steps
+            </button>
             <Dialog.Close className="button button-quiet p-1" aria-label="Close">
               <X size={17} />
             </Dialog.Close>
           </div>
-          <div className="columns-2 gap-8">
-            {KEY_SHEET.map((group) => (
-              <section key={group.title} className="mb-4 break-inside-avoid">
+          <div className="min-h-0 columns-3 gap-6 overflow-y-auto text-[12px]">
+            {COMMANDS.map((group) => (
+              <section key={group.title} className="mb-3">
                 <h2 className="caps mb-1">{group.title}</h2>
-                <dl className="grid grid-cols-[130px_1fr] gap-y-1">
-                  {group.keys.map(([key, what]) => (
-                    <div key={key} className="contents">
-                      <dt className="figure font-semibold">{key}</dt>
-                      <dd>{what}</dd>
-                    </div>
+                <ul>
+                  {group.commands.map((command) => (
+                    <KeyRow
+                      key={command.id}
+                      command={command}
+                      asked={asked?.id === command.id}
+                      onAsk={() => {
+                        setProblem("");
+                        setAsked(command);
+                      }}
+                      onReset={() => say(resetKeys(command))}
+                    />
                   ))}
-                </dl>
+                </ul>
               </section>
             ))}
+            <section className="break-inside-avoid">
+              <h2 className="caps mb-1">With the mouse</h2>
+              <dl>
+                {MOUSE.map(([how, what]) => (
+                  <div key={how} className="flex gap-2 py-[1px]">
+                    <dt className="flex-1">{what}</dt>
+                    <dd className="w-[140px] text-right text-faint">{how}</dd>
+                  </div>
+                ))}
+              </dl>
+            </section>
           </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+interface RowProps {
+  command: Command;
+  asked: boolean;
+  onAsk: () => void;
+  onReset: () => void;
+}
+
+function KeyRow({ command, asked, onAsk, onReset }: RowProps) {
+  return (
+    <li className="flex break-inside-avoid items-center gap-2 py-[1px]">
+      <span className="flex-1 leading-tight">{command.title}</span>
+      {isChanged(command) && (
+        <button
+          type="button"
+          className="cursor-pointer text-faint"
+          aria-label={`Key of “${command.title}” as it came`}
+          onClick={onReset}
+        >
+          <RotateCcw size={12} />
+        </button>
+      )}
+      <button
+        type="button"
+        className={`figure min-w-8 cursor-pointer rounded border px-1.5 text-[11px] font-semibold ${asked ? "border-copper bg-glow" : "border-line bg-sheet"}`}
+        aria-label={`Change the key of “${command.title}”, now ${keysOf(command).map(spoken).join(" or ")}`}
+        onClick={onAsk}
+      >
+        {asked ? "…" : keysOf(command).map(spoken).join(", ")}
+      </button>
+    </li>
   );
 }

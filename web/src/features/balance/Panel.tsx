@@ -4,29 +4,33 @@ import { memo, type ReactNode } from "react";
 interface Props {
   tab: string;
   onTab: (tab: string) => void;
-  clip: ReactNode;
+  picture: ReactNode;
+  levels: ReactNode;
   sources: ReactNode;
-  edits: ReactNode;
+  versions: ReactNode;
+  markers: ReactNode;
 }
 
-export const Panel = memo(function Panel({ tab, onTab, clip, sources, edits }: Props) {
+export const Panel = memo(function Panel({ tab, onTab, picture, levels, sources, versions, markers }: Props) {
   const tabs = [
-    ["clip", "Levels", clip],
+    ["clip", "Levels", levels],
     ["sources", "Sources", sources],
-    ["edits", "Edits", edits],
+    ["versions", "Versions", versions],
+    ["markers", "Marks", markers],
   ] as const;
   return (
     <Tabs.Root
       value={tab}
       onValueChange={onTab}
-      className="flex min-h-0 flex-col border-l border-line bg-paper"
+      className="flex min-h-0 min-w-0 flex-col border-l border-line bg-paper"
     >
-      <Tabs.List className="flex border-b border-line px-2" aria-label="Panel">
+      {picture}
+      <Tabs.List className="flex border-b border-line px-1.5" aria-label="Panel">
         {tabs.map(([value, name]) => (
           <Tabs.Trigger
             key={value}
             value={value}
-            className="cursor-pointer border-b-2 border-transparent px-3 py-2 font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
+            className="cursor-pointer border-b-2 border-transparent px-2 py-2 font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
           >
             {name}
           </Tabs.Trigger>

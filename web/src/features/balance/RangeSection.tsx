@@ -1,49 +1,54 @@
 import { useState } from "react";
-import type { Clip } from "@/api/types";
 import { amountOf, clipsInRange } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { changeRange } from "./commands/levels";
+import { lengthOf, parseShownTime } from "./parse";
+import { TamePanel } from "./TamePanel";
 import { TimeField } from "./TimeField";
+import { TypedField } from "./TypedField";
 
-interface Props {
-  clip: Clip | undefined;
-  rampSeconds: number;
-  setRampSeconds: (seconds: number) => void;
-}
-
-/** The selected range of time in exact numbers, and the dip. */
-export function RangeSection({ clip, rampSeconds, setRampSeconds }: Props) {
+/** The selected range of time in exact numbers, and what can be done to it. */
+export function RangeSection() {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const range = useMix((s) => s.range);
   const rate = useMix((s) => s.rate);
-  const [amount, setAmount] = useState("-11");
+  const settings = useMix((s) => s.settings);
+  useMix((s) => s.selected);
+  const adjusting = useMix((s) => s.adjustable?.revision === s.revision);
+  const [amount, setAmount] = useState(String(settings.by));
   if (!range) return null;
-  const clips =
-    range.track === null ? (clip ? [clip.id] : []) : targetsOnTrack(store.getState(), range.track);
+  const clips = clipsInRange(store.getState(), range);
   const reason = !canEdit
     ? "Your role here is viewer."
     : clips.length === 0
-      ? range.track === null
-        ? "Select the clip to dip, too."
-        : "No clip lies under this range."
+      ? "No clip lies under this range."
       : null;
   const set = (edge: "from" | "to") => async (text: string) => {
     const sample = parseShownTime(text, store.getState());
     const next = sample === null ? null : { ...range, [edge]: sample };
     if (!next || next.to <= next.from) {
-      store.getState().set({
-        notice: {
-          kind: "error",
-          text: next
-            ? "A range must end after it starts."
-            : `“${text}” is not a time. Type 00:00:58:05 or 0:58.2.`,
-        },
-      });
+      const why = next
+        ? "A range must end after it starts."
+        : `“${text}” is not a time. Type 00:00:58:05 or 0:58.2.`;
+      store.getState().set({ notice: { kind: "error", text: why } });
       return false;
     }
     store.getState().set({ range: next, notice: null });
     return true;
   };
+  const setRamp = async (text: string) => {
+    const ramp = lengthOf(text, store.getState());
+    if (ramp === null) {
+      const why = `“${text}” is not a length. Type seconds (0.4) or frames (12f).`;
+      store.getState().set({ notice: { kind: "error", text: why } });
+      return false;
+    }
+    store.getState().set({ settings: { ...settings, ramp }, notice: null });
+    const { adjustable, edit } = store.getState();
+    return adjusting && adjustable ? edit({ ...adjustable.edit, ramp }, true) : true;
+  };
+  const state = () => store.getState();
   return (
     <section aria-label="Range">
       <h2 className="caps mb-2">Range · {((range.to - range.from) / rate).toFixed(2)} s</h2>
@@ -52,31 +57,14 @@ export function RangeSection({ clip, rampSeconds, setRampSeconds }: Props) {
         <TimeField label="Range to" sample={range.to} onCommit={set("to")} />
       </div>
       <form
-        className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-2"
+        className="mt-2 grid grid-cols-[1fr_auto_auto] items-end gap-1.5"
         onSubmit={(event) => {
           event.preventDefault();
-          if (reason) return;
-          const by = amountOf(amount);
-          if (by === null)
-            store.getState().set({
-              notice: {
-                kind: "error",
-                text: `“${amount}” is not an amount in dB. Type a number such as -11.`,
-              },
-            });
-          else
-            void store.getState().edit({
-              edit: "dip-range",
-              clips,
-              from: range.from,
-              to: range.to,
-              by,
-              ramp: Math.round(rampSeconds * rate),
-            });
+          if (!reason) void changeRange(state(), { edit: "dip-range", by: amountOf(amount) ?? amount });
         }}
       >
         <label className="grid gap-0.5 text-[11px] text-faint">
-          By, dB
+          dB, or a level
           <input
             className="field figure px-1.5 py-0.5 text-right text-[12px] text-ink"
             aria-label="Dip by dB"
@@ -85,54 +73,70 @@ export function RangeSection({ clip, rampSeconds, setRampSeconds }: Props) {
             onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()}
           />
         </label>
-        <label className="grid gap-0.5 text-[11px] text-faint">
-          Ramps, s
-          <input
-            className="field figure px-1.5 py-0.5 text-right text-[12px] text-ink"
-            aria-label="Ramp seconds"
-            type="number"
-            min={0}
-            max={60}
-            step={0.1}
-            value={rampSeconds}
-            onChange={(e) => setRampSeconds(Math.min(60, Math.max(0, Number(e.target.value) || 0)))}
-            onKeyDown={(e) => e.stopPropagation()}
-          />
-        </label>
-        <button className="button button-main" disabled={reason !== null}>
-          {amount.trim().startsWith("-") || amount.trim().startsWith("−") ? "Dip" : "Lift"}
+        <button className="button button-main px-2" disabled={reason !== null} title="Change by this (D)">
+          {/^[-−]/.test(amount.trim()) ? "Dip" : "Lift"}
+        </button>
+        <button
+          type="button"
+          className="button px-2"
+          disabled={reason !== null}
+          title="Bring the wire to this level"
+          onClick={() => void changeRange(state(), { edit: "set-range", level: amount.replace("−", "-") })}
+        >
+          Set to
         </button>
       </form>
+      <div className="mt-1.5 grid grid-cols-2 gap-1.5">
+        <button
+          type="button"
+          className="button px-2"
+          disabled={reason !== null}
+          title="Silence the range (Shift+D)"
+          onClick={() => void changeRange(state(), { edit: "set-range", level: "silence" })}
+        >
+          Silence
+        </button>
+        <button
+          type="button"
+          className="button px-2"
+          disabled={reason !== null}
+          title="No keyframes there, 0 dB (Z)"
+          onClick={() => void changeRange(state(), { edit: "reset-range" })}
+        >
+          Reset
+        </button>
+      </div>
+      <div className="mt-2 grid grid-cols-[auto_74px_1fr] items-center gap-2">
+        <span className="text-faint">Ramps</span>
+        <TypedField
+          label="Ramps"
+          shown={`${(settings.ramp / rate).toFixed(2)} s`}
+          disabled={!canEdit}
+          onCommit={setRamp}
+        />
+        <select
+          className="field px-1 py-0.5 text-[12px]"
+          aria-label="Where the ramps lie"
+          disabled={!canEdit}
+          value={settings.inside ? "inside" : "outside"}
+          onChange={(event) => {
+            const inside = event.target.value === "inside";
+            state().set({ settings: { ...settings, inside } });
+            const { adjustable } = state();
+            if (adjusting && adjustable) void state().edit({ ...adjustable.edit, inside }, true);
+          }}
+        >
+          <option value="outside">outside it</option>
+          <option value="inside">inside it</option>
+        </select>
+      </div>
       <p className="mt-1 text-[11px] text-faint">
         {reason ??
-          `Works on ${clips.length === 1 ? "one clip" : `${clips.length} clips`}. Or drag inside the range; D repeats.`}
+          (adjusting
+            ? "Still loose: drag the flags on the horizon, the ends, or inside it; ↑ ↓ by 1 dB."
+            : `Works on ${clips.length === 1 ? "one clip" : `${clips.length} clips`}. Or drag inside the range; D repeats.`)}
       </p>
+      <TamePanel />
     </section>
   );
-}
-
-function targetsOnTrack(
-  state: ReturnType<ReturnType<typeof useMixStore>["getState"]>,
-  track: string,
-): string[] {
-  const any = Object.values(state.clips).find(
-    (c) => c.track === track && state.range && c.at < state.range.to && c.at + c.length > state.range.from,
-  );
-  return any && state.range ? clipsInRange(state, state.range, any) : [];
-}
-
-/** For the selection only, which is not part of the mix; times in edits are read by the server. */
-function parseShownTime(text: string, state: { rate: number; frameRate: string }): number | null {
-  const timecode = /^(\d+):(\d\d):(\d\d)[:;](\d\d)$/.exec(text.trim());
-  const clock = /^(?:(?:(\d+):)?(\d+):)?(\d+(?:[.,]\d*)?)$/.exec(text.trim());
-  if (timecode) {
-    const [h, m, s, f] = timecode.slice(1).map(Number) as [number, number, number, number];
-    return Math.round((h * 3600 + m * 60 + s + f / (parseFloat(state.frameRate) || 25)) * state.rate);
-  }
-  return clock
-    ? Math.round(
-        (Number(clock[1] ?? 0) * 3600 + Number(clock[2] ?? 0) * 60 + Number(clock[3]?.replace(",", "."))) *
-          state.rate,
-      )
-    : null;
 }

@@ -13,12 +13,13 @@ interface Props {
   width: number;
   headsWidth: number;
   hint: string;
+  panelWidth: number;
 }
 
 const HEIGHT = 40;
 
 /** The whole programme as a double skyline: speech above, the rest beneath. The window in it is what the lanes show. */
-export function Skyline({ view, setView, width, headsWidth, hint }: Props) {
+export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: Props) {
   const store = useMixStore();
   const player = usePlayer();
   const theme = useTheme();
@@ -95,7 +96,10 @@ export function Skyline({ view, setView, width, headsWidth, hint }: Props) {
     setView((v) => clampView({ ...v, start: held.start + (x - held.x) * perPx }, width, store.getState()));
   };
   return (
-    <footer className="grid grid-cols-[minmax(0,1fr)_274px] border-t border-line">
+    <footer
+      className="grid border-t border-line"
+      style={{ gridTemplateColumns: `minmax(0,1fr) ${panelWidth}px` }}
+    >
       <div className="flex min-w-0">
         <div className="shrink-0 border-r border-line px-3 pt-2 leading-tight" style={{ width: headsWidth }}>
           <div className="text-[11px] text-faint">Whole programme</div>

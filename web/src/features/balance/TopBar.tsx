@@ -1,25 +1,27 @@
-import { CircleHelp, Moon, Play, Redo2, Square, Sun, Undo2 } from "lucide-react";
-import { memo, useEffect, useRef } from "react";
+import { CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import { memo } from "react";
 import { Handover } from "@/features/handover";
-import { useLevels, usePlayer } from "@/features/player";
-import { formatTimecode } from "@/lib/timecode";
+import { useLevels } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { switchTheme, useTheme } from "@/store/theme";
+import { CompareSwitch } from "./CompareSwitch";
 import { MeterBar } from "./MeterBar";
+import { Transport } from "./Transport";
 
-export const TopBar = memo(function TopBar({ onClose, onKeys }: { onClose: () => void; onKeys: () => void }) {
-  const store = useMixStore();
-  const player = usePlayer();
+export type Room = "balance" | "intake";
+
+interface Props {
+  room: Room;
+  onRoom: (room: Room) => void;
+  onClose: () => void;
+  onKeys: () => void;
+}
+
+export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Props) {
   const theme = useTheme();
-  const canEdit = useCanEdit();
-  const name = useMix((s) => s.project.name);
-  const playing = useMix((s) => s.playing);
-  const canUndo = useMix((s) => s.canUndo) && canEdit;
-  const canRedo = useMix((s) => s.canRedo) && canEdit;
-  const saving = useMix((s) => s.pending > 0);
   return (
-    <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-4">
-      <div className="flex min-w-0 items-center gap-3">
+    <header className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 border-b border-line px-3">
+      <div className="flex min-w-0 items-center gap-2.5">
         <button
           type="button"
           className="cursor-pointer text-[18px] font-semibold tracking-tight"
@@ -29,52 +31,25 @@ export const TopBar = memo(function TopBar({ onClose, onKeys }: { onClose: () =>
         >
           W<span className="text-copper">a</span>ttage
         </button>
-        <span className="truncate font-semibold" title={name}>
-          {name}
-        </span>
-        <span className="text-[11px] text-faint" role="status">
-          {canEdit ? (saving ? "saving…" : "saved") : "view only"}
-        </span>
-        <div className="flex">
-          <button
-            type="button"
-            className="button button-quiet p-1.5"
-            aria-label="Undo"
-            title={canUndo ? "Undo (Ctrl+Z)" : "Nothing to undo"}
-            aria-disabled={!canUndo}
-            onClick={() => canUndo && void store.getState().undo()}
-          >
-            <Undo2 size={17} />
-          </button>
-          <button
-            type="button"
-            className="button button-quiet p-1.5"
-            aria-label="Redo"
-            title={canRedo ? "Redo (Ctrl+Shift+Z)" : "Nothing to redo"}
-            aria-disabled={!canRedo}
-            onClick={() => canRedo && void store.getState().redo()}
-          >
-            <Redo2 size={17} />
-          </button>
-        </div>
+        <nav className="flex rounded-lg border border-line p-[2px]" aria-label="Views">
+          {(["intake", "balance"] as const).map((name) => (
+            <button
+              key={name}
+              type="button"
+              className="cursor-pointer rounded-md px-2 py-0.5 font-semibold text-faint capitalize aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
+              aria-current={room === name ? "page" : undefined}
+              onClick={() => onRoom(name)}
+            >
+              {name}
+            </button>
+          ))}
+        </nav>
+        <ProjectName />
+        <Steps />
       </div>
-      <div className="flex items-center gap-4">
-        <button
-          type="button"
-          className="grid size-9 cursor-pointer place-content-center rounded-full bg-ink text-paper"
-          aria-label={playing ? "Stop" : "Play"}
-          title={playing ? "Stop (Space)" : "Play (Space)"}
-          onClick={() => player.toggle()}
-        >
-          {playing ? (
-            <Square size={14} fill="currentColor" />
-          ) : (
-            <Play size={16} fill="currentColor" className="ml-0.5" />
-          )}
-        </button>
-        <Clock />
-      </div>
-      <div className="flex items-center justify-end gap-3">
+      <Transport />
+      <div className="flex items-center justify-end gap-2">
+        <CompareSwitch />
         <ProgrammeMeter />
         <button
           type="button"
@@ -100,29 +75,49 @@ export const TopBar = memo(function TopBar({ onClose, onKeys }: { onClose: () =>
   );
 });
 
-/** The large timecode, written straight into the page once a frame. */
-function Clock() {
-  const player = usePlayer();
-  const store = useMixStore();
-  const frameRate = useMix((s) => s.frameRate);
-  const playing = useMix((s) => s.playing);
-  const playhead = useMix((s) => s.playhead);
-  const text = useRef<HTMLSpanElement>(null);
-  useEffect(() => {
-    let frame = 0;
-    const draw = () => {
-      const { rate } = store.getState();
-      if (text.current)
-        text.current.textContent = formatTimecode(playing ? player.position : playhead, rate, frameRate);
-      if (playing) frame = requestAnimationFrame(draw);
-    };
-    draw();
-    return () => cancelAnimationFrame(frame);
-  }, [player, store, playing, playhead, frameRate]);
+function ProjectName() {
+  const canEdit = useCanEdit();
+  const name = useMix((s) => s.project.name);
+  const saving = useMix((s) => s.pending > 0);
   return (
-    <div className="figure flex items-baseline gap-2">
-      <span ref={text} data-testid="clock" className="text-[25px] leading-none font-semibold" />
-      <span className="text-[11px] text-faint">{frameRate.replace("df", " df")} fps</span>
+    <div className="min-w-0 leading-tight">
+      <div className="truncate font-semibold" title={name}>
+        {name}
+      </div>
+      <div className="text-[11px] text-faint" role="status">
+        {canEdit ? (saving ? "saving…" : "saved") : "view only"}
+      </div>
+    </div>
+  );
+}
+
+function Steps() {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const canUndo = useMix((s) => s.canUndo) && canEdit;
+  const canRedo = useMix((s) => s.canRedo) && canEdit;
+  return (
+    <div className="flex">
+      <button
+        type="button"
+        className="button button-quiet p-1"
+        aria-label="Undo"
+        title={canUndo ? "Undo (Ctrl+Z)" : "Nothing to undo"}
+        aria-disabled={!canUndo}
+        onClick={() => canUndo && void store.getState().undo()}
+      >
+        <Undo2 size={16} />
+      </button>
+      <button
+        type="button"
+        className="button button-quiet p-1"
+        aria-label="Redo"
+        title={canRedo ? "Redo (Ctrl+Shift+Z)" : "Nothing to redo"}
+        aria-disabled={!canRedo}
+        onClick={() => canRedo && void store.getState().redo()}
+      >
+        <Redo2 size={16} />
+      </button>
     </div>
   );
 }
@@ -132,11 +127,11 @@ function ProgrammeMeter() {
   const [left, right] = levels?.programme ?? [-Infinity, -Infinity];
   const peak = Math.max(left, right);
   return (
-    <div className="w-[190px]" role="group" aria-label="Programme peak">
+    <div className="w-[112px]" role="group" aria-label="Programme peak">
       <div className="flex items-baseline justify-between text-[11px] text-faint">
-        <span>Programme peak</span>
+        <span>Peak</span>
         <span className={`figure ${peak > 0 ? "text-trouble" : "text-ink"}`}>
-          {peak > -60 ? `${peak > 0 ? "over " : ""}${peak.toFixed(1).replace("-", "−")} dBFS` : "—"}
+          {peak > -60 ? `${peak > 0 ? "over " : ""}${peak.toFixed(1).replace("-", "−")}` : "—"}
         </span>
       </div>
       <div className="mt-1 grid gap-[2px]">

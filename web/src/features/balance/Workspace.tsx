@@ -1,22 +1,35 @@
-import { X } from "lucide-react";
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Source } from "@/api/types";
+import { usePlayer } from "@/features/player";
 import { SourcesShelf, useUploads } from "@/features/sources";
 import { clampView, fitAll, layOut, Timeline, type View } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { clipsOf } from "@/store/mixStore";
 import { newId } from "@/lib/ids";
+import { CloseUp } from "./CloseUp";
+import type { Desk, Sheet } from "./commands";
+import { DeskContext } from "./deskContext";
+import { Divider } from "./Divider";
+import { Guide } from "./Guide";
 import { Heads } from "./Heads";
-import { HistoryPanel } from "./HistoryPanel";
+import { Intake } from "./Intake";
 import { Inspector } from "./Inspector";
 import { KeySheet } from "./KeySheet";
+import { MarkersPanel } from "./MarkersPanel";
+import { Notice } from "./Notice";
 import { Panel } from "./Panel";
+import { PicturePane } from "./PicturePane";
 import { Skyline } from "./Skyline";
-import { TopBar } from "./TopBar";
+import { type Room, TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
+import { useScreen } from "./useScreen";
+import { VersionsPanel } from "./VersionsPanel";
 
 const HEADS_WIDTH = 208;
-const EDITS = <HistoryPanel />;
+const LEVELS = <Inspector />;
+const VERSIONS = <VersionsPanel />;
+const MARKERS = <MarkersPanel />;
+const PICTURE = <PicturePane />;
 
 /** The Balance view: heads, lanes around the horizon, what is selected, and the whole programme beneath. */
 export function Workspace({ onClose }: { onClose: () => void }) {
@@ -24,8 +37,9 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   const canEdit = useCanEdit();
   const tracks = useMix((s) => s.tracks);
   const project = useMix((s) => s.project.id);
-  const rate = useMix((s) => s.rate);
-  const notice = useMix((s) => s.notice);
+  const heights = useMix((s) => s.heights);
+  const player = usePlayer();
+  const { panelWidth, setPanelWidth, guide, setGuide } = useScreen();
   const uploads = useUploads(project);
   const scroller = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -33,16 +47,18 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   const [view, setViewState] = useState<View>({ start: 0, perPx: 48 });
   const [hint, setHint] = useState("");
   const [tab, setTab] = useState(tracks.length === 0 ? "sources" : "clip");
-  const [rampSeconds, setRampSeconds] = useState(0.4);
   const [dropping, setDropping] = useState(false);
-  const [keysShown, setKeysShown] = useState(false);
+  const [sheet, setSheet] = useState<Sheet | null>(null);
+  const [room, setRoom] = useState<Room>("balance");
   const setView = useCallback((change: (v: View) => View) => setViewState(change), []);
-  const ramp = Math.round(rampSeconds * rate);
 
   useLayoutEffect(() => {
     const element = scroller.current;
     if (!element) return;
-    const measure = () => setSize({ width: element.clientWidth - HEADS_WIDTH, height: element.clientHeight });
+    // While another view stands in its place it has no size, and keeps the one it had.
+    const measure = () =>
+      element.clientWidth > 0 &&
+      setSize({ width: element.clientWidth - HEADS_WIDTH, height: element.clientHeight });
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(element);
@@ -70,9 +86,20 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     [store],
   );
 
-  const layout = useMemo(() => layOut(tracks, size.height), [tracks, size.height]);
-  const showKeys = useCallback(() => setKeysShown(true), []);
-  useKeys({ width: size.width, setView, ramp, showKeys });
+  const layout = useMemo(() => layOut(tracks, size.height, heights), [tracks, size.height, heights]);
+  const show = useCallback(
+    (next: Sheet) => {
+      if (next === "guide") setGuide(true);
+      setSheet(next === "guide" ? null : next);
+    },
+    [setGuide],
+  );
+  const showKeys = useCallback(() => show("keys"), [show]);
+  useKeys({ width: size.width, setView, show });
+  const desk = useMemo<Desk>(
+    () => ({ store, player, width: size.width, setView, show }),
+    [store, player, size.width, setView, show],
+  );
 
   /** Beside the pointer there is a button: the source goes where the playhead is, after what sounds there already. */
   const placeAtPlayhead = useCallback(
@@ -96,78 +123,98 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   );
 
   // Made once, so that scrolling and zooming, which change the view many times a second, draw nothing but the lanes anew.
-  const levels = useMemo(
-    () => <Inspector rampSeconds={rampSeconds} setRampSeconds={setRampSeconds} />,
-    [rampSeconds],
-  );
   const shelf = useMemo(
     () => <SourcesShelf uploads={uploads} onPlace={(source) => void placeAtPlayhead(source)} />,
     [uploads, placeAtPlayhead],
   );
 
   return (
-    <div
-      className="relative grid h-full grid-rows-[54px_minmax(0,1fr)_64px]"
-      onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes("Files") || !canEdit) return;
-        event.preventDefault();
-        setDropping(true);
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setDropping(false)}
-      onDrop={(event) => {
-        if (!event.dataTransfer.files.length) return;
-        event.preventDefault();
-        setDropping(false);
-        uploads.add(event.dataTransfer.files);
-        setTab("sources");
-      }}
-    >
-      <TopBar onClose={onClose} onKeys={showKeys} />
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_274px]">
+    <DeskContext value={desk}>
+      <div
+        className="relative grid h-full grid-rows-[54px_minmax(0,1fr)_64px]"
+        onDragOver={(event) => {
+          if (!event.dataTransfer.types.includes("Files") || !canEdit) return;
+          event.preventDefault();
+          setDropping(true);
+        }}
+        onDragLeave={(event) => event.currentTarget === event.target && setDropping(false)}
+        onDrop={(event) => {
+          if (!event.dataTransfer.files.length) return;
+          event.preventDefault();
+          setDropping(false);
+          uploads.add(event.dataTransfer.files);
+          setTab("sources");
+        }}
+      >
+        <TopBar room={room} onRoom={setRoom} onClose={onClose} onKeys={showKeys} />
         <div
-          ref={scroller}
-          className="min-h-0 overflow-x-hidden overflow-y-auto"
-          onScroll={(event) => setScrollTop(event.currentTarget.scrollTop)}
+          className="relative grid min-h-0"
+          style={{
+            gridTemplateColumns: `minmax(0,1fr) ${panelWidth}px`,
+            ["--panel" as string]: `${panelWidth - 3}px`,
+          }}
         >
-          <div className="flex" style={{ height: layout.height }}>
-            <Heads layout={layout} width={HEADS_WIDTH} />
-            <Timeline
-              layout={layout}
-              view={view}
-              setView={setView}
-              width={size.width}
-              viewHeight={size.height}
-              scrollTop={scrollTop}
-              ramp={ramp}
-              onHint={setHint}
-            />
-          </div>
-        </div>
-        <Panel tab={tab} onTab={setTab} clip={levels} sources={shelf} edits={EDITS} />
-      </div>
-      <Skyline view={view} setView={setView} width={size.width} hint={hint} headsWidth={HEADS_WIDTH} />
-      {dropping && (
-        <div className="pointer-events-none absolute inset-3 z-50 grid place-content-center rounded-2xl border-2 border-dashed border-copper bg-glow text-[18px] font-semibold">
-          Let go to bring these files in
-        </div>
-      )}
-      {notice && (
-        <div
-          role={notice.kind === "error" ? "alert" : "status"}
-          className={`absolute bottom-[76px] left-1/2 z-40 flex max-w-[640px] -translate-x-1/2 items-start gap-3 rounded-lg border px-4 py-2 shadow-xl ${notice.kind === "error" ? "border-trouble bg-trouble-sheet text-trouble" : "border-line bg-sheet"}`}
-        >
-          <span>{notice.text}</span>
-          <button
-            type="button"
-            className="cursor-pointer"
-            aria-label="Dismiss"
-            onClick={() => store.getState().set({ notice: null })}
+          {room === "intake" && <Intake uploads={uploads} />}
+          <div
+            ref={scroller}
+            className={`min-h-0 overflow-x-hidden overflow-y-auto ${room === "intake" ? "hidden" : ""}`}
+            onScroll={(event) => setScrollTop(event.currentTarget.scrollTop)}
           >
-            <X size={15} />
-          </button>
+            <div className="flex" style={{ height: layout.height }}>
+              <Heads layout={layout} width={HEADS_WIDTH} />
+              <Timeline
+                layout={layout}
+                view={view}
+                setView={setView}
+                width={size.width}
+                viewHeight={size.height}
+                scrollTop={scrollTop}
+                onHint={setHint}
+              />
+            </div>
+          </div>
+          <Panel
+            tab={tab}
+            onTab={setTab}
+            picture={PICTURE}
+            levels={LEVELS}
+            sources={shelf}
+            versions={VERSIONS}
+            markers={MARKERS}
+          />
+          <Divider
+            label="Width of the panel"
+            className="absolute inset-y-0 right-[var(--panel)] z-20 w-[6px]"
+            orientation="vertical"
+            value={panelWidth}
+            min={250}
+            max={640}
+            reversed
+            onChange={setPanelWidth}
+          />
         </div>
-      )}
-      <KeySheet open={keysShown} onOpenChange={setKeysShown} />
-    </div>
+        <Skyline
+          view={view}
+          setView={setView}
+          width={size.width}
+          hint={hint}
+          headsWidth={HEADS_WIDTH}
+          panelWidth={panelWidth}
+        />
+        {dropping && (
+          <div className="pointer-events-none absolute inset-3 z-50 grid place-content-center rounded-2xl border-2 border-dashed border-copper bg-glow text-[18px] font-semibold">
+            Let go to bring these files in
+          </div>
+        )}
+        <Notice />
+        {guide && <Guide onClose={() => setGuide(false)} />}
+        <KeySheet
+          open={sheet === "keys"}
+          onOpenChange={(open) => setSheet(open ? "keys" : null)}
+          onGuide={() => show("guide")}
+        />
+        <CloseUp open={sheet === "close-up"} onOpenChange={(open) => setSheet(open ? "close-up" : null)} />
+      </div>
+    </DeskContext>
   );
 }

@@ -4,7 +4,6 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { MixContext } from "@/store/context";
 import { storeOf } from "@/test/mixes";
-import { KEY_SHEET } from "./keys";
 import { LevelField } from "./LevelField";
 import { TimeField } from "./TimeField";
 
@@ -66,12 +65,5 @@ describe("a time field", () => {
     await userEvent.click(field);
     await userEvent.keyboard("0:58.2{Tab}");
     expect(commit.mock.calls).toEqual([["0:58.2"]]);
-  });
-});
-
-describe("the key map", () => {
-  it("gives no key two meanings", () => {
-    const keys = KEY_SHEET.flatMap((group) => group.keys.map(([key]) => key));
-    expect(new Set(keys).size).toBe(keys.length);
   });
 });

@@ -40,7 +40,7 @@ describe("an envelope", () => {
   });
 
   it("follows a bend from grid point to grid point, whatever it is asked for", () => {
-    const bent: Stretch = { from: 0, to: 300, db: [0, 0, -12] };
+    const bent: Stretch = { from: 0, to: 300, db: [0, 0, -12], grid: 96 };
     const points = written([bent], 0, 50, 200, 300).filter(([kind]) => kind === "line");
     expect(points.map(([, , time]) => time)).toEqual([96, 192, 288, 300]);
     expect(points[1]?.[1]).toBeCloseTo(valueAt(bent, 192), 6);

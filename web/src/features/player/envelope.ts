@@ -1,5 +1,5 @@
 import type { Stretch } from "@/api/types";
-import { gainOf, gridOf, isBent, isConstant, stretchIndexAt } from "@/lib/schedule";
+import { gainOf, gridOf, isSampled, isConstant, stretchIndexAt } from "@/lib/schedule";
 
 /** The part of an AudioParam that an envelope is written to. */
 export type GainParam = Pick<
@@ -45,7 +45,7 @@ export class Envelope {
     this.held = isConstant(stretch) ? value : null;
     if (isConstant(stretch)) {
       this.written = to;
-    } else if (isBent(stretch)) {
+    } else if (isSampled(stretch)) {
       this.written = this.writePoints(stretch, from, to);
     } else {
       const end = gainOf(stretch, to);
@@ -78,7 +78,7 @@ export class Envelope {
 
 /** Gain that applies at a position: between grid points on the straight line, as everywhere. */
 export function valueAt(stretch: Stretch, position: number): number {
-  if (!isBent(stretch)) return gainOf(stretch, position);
+  if (!isSampled(stretch)) return gainOf(stretch, position);
   const grid = gridOf(stretch);
   const left = stretch.from + Math.floor((position - stretch.from) / grid) * grid;
   const right = Math.min(left + grid, stretch.to);

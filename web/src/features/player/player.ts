@@ -2,6 +2,7 @@ import type { Clip, Track } from "@/api/types";
 import type { MixState, MixStore } from "@/store/mixStore";
 import { PeakMeter } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
+import { pitchKeeper } from "./stretcher";
 import { TrackStrip } from "./strip";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
@@ -26,6 +27,10 @@ export class Player {
   private readonly strips = new Map<string, TrackStrip>();
   private readonly voices = new Map<string, Voice>();
   private anchor: Anchor | null = null;
+  /** A jump that is prepared but has not sounded yet: until then the old anchor says where playing is. */
+  private turn: { at: number; before: Anchor } | null = null;
+  private keeper: { speed: number; node: AudioNode } | null = null;
+  private scrubbed = 0;
   private timer: ReturnType<typeof setInterval> | undefined;
   private attempt = 0;
   private lateBefore = 0;
@@ -51,11 +56,9 @@ export class Player {
 
   get position(): number {
     if (!this.anchor || !this.context) return this.store.getState().playhead;
-    const latency = Math.min(this.context.outputLatency || 0, 0.3);
-    return Math.max(
-      this.anchor.from,
-      Math.round(positionAt(this.anchor, this.context.currentTime - latency)),
-    );
+    const heard = this.context.currentTime - Math.min(this.context.outputLatency || 0, 0.3);
+    const anchor = this.turn && heard < this.turn.at ? this.turn.before : this.anchor;
+    return Math.max(anchor.from, Math.round(positionAt(anchor, heard)));
   }
 
   levels(): Levels {
@@ -76,16 +79,15 @@ export class Player {
     const attempt = ++this.attempt;
     this.halt();
     const state = this.store.getState();
-    const start = from >= state.length ? 0 : from;
+    const start = this.startFrom(from);
     this.store.getState().set({ playing: true, playhead: start });
     await context.resume();
-    await this.loadFirst(start);
+    await Promise.all([this.loadFirst(start), this.keepPitch(state.speed)]);
     if (attempt !== this.attempt) return;
     // On a whole frame of the context's clock, so that segments join without being resampled.
     const begin = Math.ceil((context.currentTime + SOON) * context.sampleRate) / context.sampleRate;
-    this.anchor = { start: begin, from: start, rate: state.rate };
-    this.master?.gain.cancelScheduledValues(0);
-    this.master?.gain.setValueAtTime(1, context.currentTime);
+    this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
+    this.trimTo(state.trim, 0);
     for (const track of this.store.getState().tracks)
       this.strip(track).set(track, this.isHeard(track), context.currentTime, 0);
     this.tick();
@@ -97,6 +99,36 @@ export class Player {
     const position = this.position;
     this.halt();
     this.store.getState().set({ playing: false, playhead: Math.min(position, this.store.getState().length) });
+  }
+
+  /** A short taste of the sound at a position, as the playhead is dragged over it. */
+  async scrub(position: number): Promise<void> {
+    const { clips, rate } = this.store.getState();
+    this.store.getState().set({ playhead: position });
+    const context = this.open();
+    await context.resume();
+    if (this.anchor || context.currentTime < this.scrubbed) return;
+    this.scrubbed = context.currentTime + 0.07;
+    await this.loadFirst(position);
+    if (this.anchor || !this.segments) return;
+    const start = context.currentTime + 0.01;
+    for (const clip of Object.values(clips)) {
+      const track = this.store.getState().tracks.find((t) => t.id === clip.track);
+      if (!track || clip.at > position || clip.at + clip.length <= position) continue;
+      const strip = this.strip(track);
+      strip.set(track, this.isHeard(track), context.currentTime, 0);
+      const taste = new Voice(
+        clip,
+        context,
+        { start, from: position, rate },
+        this.segments,
+        strip.input,
+        position,
+      );
+      taste.schedule(position + 0.12 * rate);
+      taste.fadeIn(start, 0.01);
+      taste.fadeOut(start + 0.1, 0.02);
+    }
   }
 
   /** Goes to a position, and goes on from there when playing. */
@@ -111,6 +143,7 @@ export class Player {
     this.halt();
     void this.context?.close();
     this.context = null;
+    this.keeper = null;
     this.strips.clear();
   }
 
@@ -134,6 +167,61 @@ export class Player {
     }
     this.voices.clear();
     this.anchor = null;
+    this.turn = null;
+  }
+
+  /** Within a loop, playing starts a little before it. */
+  private startFrom(from: number): number {
+    const { looping, range, preRoll, rate, length } = this.store.getState();
+    if (looping && range) return Math.max(0, range.from - Math.round(preRoll * rate));
+    return from >= length ? 0 : from;
+  }
+
+  /** At the end of a loop: all that sounds ends there, and what comes next is prepared to begin at that very moment. */
+  private async turnBack(end: number): Promise<void> {
+    const { anchor, context, attempt } = this;
+    if (!anchor || !context || this.turn) return;
+    const at = timeAt(anchor, end);
+    const start = this.startFrom(0);
+    this.turn = { at, before: anchor };
+    await this.loadFirst(start);
+    if (attempt !== this.attempt || this.anchor !== anchor) return;
+    const when = Math.max(at, context.currentTime + 0.01);
+    for (const voice of this.voices.values()) {
+      this.lateBefore += voice.late;
+      voice.fadeOut(when, CROSSFADE);
+    }
+    this.voices.clear();
+    this.anchor = { ...anchor, start: when, from: start };
+    this.turn = { at: when, before: anchor };
+    this.tick();
+  }
+
+  private async keepPitch(speed: number): Promise<void> {
+    const { context, master } = this;
+    if (!context || !master || speed === (this.keeper?.speed ?? 1)) return;
+    this.keeper?.node.disconnect();
+    master.disconnect();
+    this.keeper = null;
+    if (this.programme) this.programme = new PeakMeter(context, master);
+    if (speed === 1) {
+      master.connect(context.destination);
+      return;
+    }
+    try {
+      const node = await pitchKeeper(context, speed);
+      this.keeper = { speed, node };
+      master.connect(node).connect(context.destination);
+    } catch {
+      master.connect(context.destination); // this browser cannot: then the pitch goes with the speed
+    }
+  }
+
+  private trimTo(db: number, glide: number): void {
+    const { master, context } = this;
+    if (!master || !context) return;
+    master.gain.cancelScheduledValues(context.currentTime);
+    master.gain.setTargetAtTime(10 ** (db / 20), context.currentTime, glide);
   }
 
   private async loadFirst(from: number): Promise<void> {
@@ -152,12 +240,17 @@ export class Player {
     if (!anchor || !context) return;
     const state = this.store.getState();
     const now = positionAt(anchor, context.currentTime);
+    if (this.turn && context.currentTime > this.turn.at + 0.3) this.turn = null;
+    const speed = anchor.speed ?? 1;
+    const end = state.looping && state.range && now < state.range.to ? state.range.to : state.length;
+    if (end !== state.length && now > end - 0.4 * speed * anchor.rate) void this.turnBack(end);
     if (now >= state.length) {
-      this.stop();
+      if (state.looping && state.range) void this.play(state.range.from);
+      else this.stop();
       return;
     }
-    const until = now + AHEAD * anchor.rate;
-    const audible = now < anchor.from ? anchor.from : now + SOON * anchor.rate;
+    const until = Math.min(now + AHEAD * speed * anchor.rate, state.looping ? end : Infinity);
+    const audible = now < anchor.from ? anchor.from : now + SOON * speed * anchor.rate;
     for (const clip of Object.values(state.clips)) {
       if (clip.at < until && clip.at + clip.length > audible && !this.voices.has(clip.id))
         this.begin(clip, audible);
@@ -198,13 +291,16 @@ export class Player {
   }
 
   private isHeard(track: Track): boolean {
-    const { solo } = this.store.getState();
-    return !track.muted && (solo.length === 0 || solo.includes(track.id));
+    const { solo, listening } = this.store.getState();
+    const listened = listening === "all" || (listening === "speech") === (track.stem === "speech");
+    return listened && !track.muted && (solo.length === 0 || solo.includes(track.id));
   }
 
   private follow(now: MixState, before: MixState): void {
     if (!this.context) return;
-    if (now.tracks !== before.tracks || now.solo !== before.solo) {
+    if (now.trim !== before.trim) this.trimTo(now.trim, 0.02);
+    if (now.speed !== before.speed && now.playing) void this.play(this.position);
+    if (now.tracks !== before.tracks || now.solo !== before.solo || now.listening !== before.listening) {
       for (const track of now.tracks)
         this.strips.get(track.id)?.set(track, this.isHeard(track), this.context.currentTime, 0.008);
       for (const [id, strip] of this.strips) {

@@ -1,4 +1,4 @@
-import type { Clip } from "@/api/types";
+import type { Clip, Part } from "@/api/types";
 import { Envelope } from "./envelope";
 import { SEGMENT_SECONDS, type Segments } from "./segments";
 
@@ -6,22 +6,31 @@ import { SEGMENT_SECONDS, type Segments } from "./segments";
 export interface Anchor {
   start: number;
   from: number;
+  /** Samples of the mix per second. */
   rate: number;
+  /** How fast it runs; 1 where missing. */
+  speed?: number;
 }
 
 export function timeAt(anchor: Anchor, position: number): number {
-  return anchor.start + (position - anchor.from) / anchor.rate;
+  return anchor.start + (position - anchor.from) / (anchor.rate * (anchor.speed ?? 1));
 }
 
 export function positionAt(anchor: Anchor, time: number): number {
-  return anchor.from + (time - anchor.start) * anchor.rate;
+  return anchor.from + (time - anchor.start) * anchor.rate * (anchor.speed ?? 1);
 }
 
-/** One clip sounding: its segments one after the other through its gain, and a fade for when it is replaced. */
+/** One way of a clip's sound into the mix: from channel to channel, and how loud at each moment. */
+interface Way {
+  gain: GainNode;
+  envelope: Envelope;
+}
+
+/** One clip sounding: its segments one after the other through its ways, and a fade for when it is replaced. */
 export class Voice {
-  private readonly gain: GainNode;
+  private readonly input: GainNode;
   private readonly fade: GainNode;
-  private readonly envelope: Envelope;
+  private readonly ways: Way[];
   private readonly playing = new Set<AudioBufferSourceNode>();
   private next: number;
   private readonly segmentLength: number;
@@ -38,18 +47,20 @@ export class Voice {
     from: number,
   ) {
     this.segmentLength = SEGMENT_SECONDS * anchor.rate;
-    this.gain = new GainNode(context);
+    // Always two channels: mono is the same sound on both, as in the core.
+    this.input = new GainNode(context, { channelCount: 2, channelCountMode: "explicit" });
     this.fade = new GainNode(context);
-    this.gain.connect(this.fade).connect(output);
+    this.fade.connect(output);
     const first = Math.max(from, clip.at);
     const shift = clip.at - clip.in;
     this.next = first - shift;
-    this.envelope = new Envelope(
-      this.gain.gain,
-      clip.schedule,
-      (source) => timeAt(anchor, source + shift),
-      this.next,
-    );
+    this.ways = clip.parts.map((part) => {
+      const gain = new GainNode(context);
+      route(context, this.input, part, gain);
+      gain.connect(this.fade);
+      const timeOf = (source: number) => timeAt(anchor, source + shift);
+      return { gain, envelope: new Envelope(gain.gain, part.schedule ?? clip.schedule, timeOf, this.next) };
+    });
   }
 
   /** Starts all that is to sound before a timeline position. */
@@ -65,7 +76,7 @@ export class Voice {
         return;
       }
       const stop = Math.min((number + 1) * this.segmentLength, clip.in + clip.length);
-      this.envelope.writeTo(stop);
+      for (const way of this.ways) way.envelope.writeTo(stop);
       this.start(buffer, this.next - number * this.segmentLength, stop - this.next, this.next + shift);
       this.next = stop;
     }
@@ -93,12 +104,13 @@ export class Voice {
   }
 
   private start(buffer: AudioBuffer, offset: number, frames: number, position: number): void {
-    const node = new AudioBufferSourceNode(this.context, { buffer });
-    node.connect(this.gain);
+    const speed = this.anchor.speed ?? 1;
+    const node = new AudioBufferSourceNode(this.context, { buffer, playbackRate: speed });
+    node.connect(this.input);
     const when = timeAt(this.anchor, position);
     const missed = this.context.currentTime - when;
     if (missed > 0) this.late++;
-    const skip = Math.max(0, Math.ceil(missed * this.anchor.rate));
+    const skip = Math.max(0, Math.ceil(missed * this.anchor.rate * speed));
     if (skip < frames) {
       node.start(
         timeAt(this.anchor, position + skip),
@@ -112,4 +124,25 @@ export class Voice {
       };
     }
   }
+}
+
+/** Connects through a matrix of gains; straight where it is the usual one. */
+function route(context: BaseAudioContext, input: AudioNode, part: Part, output: AudioNode): void {
+  const [ll = 1, rl = 0, lr = 0, rr = 1] = part.routing;
+  if (ll === 1 && rl === 0 && lr === 0 && rr === 1) {
+    input.connect(output);
+    return;
+  }
+  const splitter = new ChannelSplitterNode(context, { numberOfOutputs: 2 });
+  const merger = new ChannelMergerNode(context, { numberOfInputs: 2 });
+  input.connect(splitter);
+  for (const [gain, from, to] of [
+    [ll, 0, 0],
+    [rl, 1, 0],
+    [lr, 0, 1],
+    [rr, 1, 1],
+  ] as const) {
+    if (gain !== 0) splitter.connect(new GainNode(context, { gain }), from).connect(merger, 0, to);
+  }
+  merger.connect(output);
 }

@@ -16,6 +16,8 @@ const source = (received: number): Source => ({
   channels: null,
   frames: null,
   peakDbfs: null,
+  averageDbfs: null,
+  picture: "none",
 });
 
 const refused = (status: number) => new ApiError({ type: "about:blank", title: "", status, detail: "no" });

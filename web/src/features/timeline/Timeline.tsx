@@ -13,10 +13,13 @@ import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";
 import { usePlayer } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { one } from "@/store/chosen";
 import { useTheme } from "@/store/theme";
 import { drawTimeline, readPalette } from "./draw";
 import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
 import { startGesture } from "./startGesture";
+import { chooseAt, nextShape } from "./clicks";
+import { wireOf } from "./levelGestures";
 import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
 import { useOutlines } from "./useOutlines";
@@ -24,7 +27,7 @@ import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
 import { Teaching } from "./Teaching";
 import { TypeIn, type TypeInRequest } from "./TypeIn";
-import { type Hovered, useTyping } from "./useTyping";
+import { type Hovered, renaming, useTyping } from "./useTyping";
 import { clampView } from "./viewport";
 
 export const SOURCE_DRAG = "application/x-wattage-source";
@@ -36,13 +39,11 @@ interface Props {
   width: number;
   viewHeight: number;
   scrollTop: number;
-  /** Length of a dip's ramps in samples. */
-  ramp: number;
   onHint: (hint: string) => void;
 }
 
 /** The lanes with their clips: a painted canvas, and over it a button for each clip so that keyboards reach them. */
-export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, ramp, onHint }: Props) {
+export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, onHint }: Props) {
   const store = useMixStore();
   const player = usePlayer();
   const canEdit = useCanEdit();
@@ -63,12 +64,15 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   const [typing, setTyping] = useState<TypeInRequest | null>(null);
   const hovered = useRef<Hovered>({ target: null, x: 0, y: 0 });
   const [cursor, setCursor] = useState("default");
+  const [scrubbing, setScrubbing] = useState(false);
 
   const preview = gesture?.shown?.preview ?? settling;
-  const { clips, tracks, sources, selected, keyframe, range, length, rate, frameRate } = state;
+  const { clips, tracks, sources, selected, chosen, range, length, rate, frameRate, markers, strip } = state;
+  const { adjustable, revision, hiddenWires, solo, playhead } = state;
+  const shownPlayhead = state.playing ? -1 : playhead;
   const scene = useMemo(
     () => buildScene(store.getState(), layout, view, width, preview),
-    // The scene depends on these parts of the state, and not on the playhead, which moves all the time.
+    // The scene depends on these parts of the state, and on the playhead only while it stands still.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [
       store,
@@ -80,11 +84,18 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       tracks,
       sources,
       selected,
-      keyframe,
+      chosen,
       range,
       length,
       rate,
       frameRate,
+      markers,
+      strip,
+      adjustable,
+      revision,
+      hiddenWires,
+      solo,
+      shownPlayhead,
     ],
   );
 
@@ -115,18 +126,25 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     const { x, y } = place(event);
     const target = hitTest(scene, x, y);
     if (!target) return;
-    const before = store.getState();
-    if ("clip" in target)
-      before.select(target.clip.id, target.kind === "keyframe" ? target.keyframe.at : null);
-    const started = startGesture(target, scene, store.getState(), x, y, ramp);
-    if (started) {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      setGesture({ gesture: started, target, shown: null, x, y, at: { x, y } });
+    chooseAt(store.getState(), target, event.shiftKey);
+    event.currentTarget.setPointerCapture(event.pointerId);
+    if (target.kind === "playhead") {
+      setScrubbing(true);
+      return;
     }
+    const { ramp, inside } = store.getState().settings;
+    const ctrl = event.ctrlKey || event.metaKey;
+    const start = { x, y, ctrl, shift: event.shiftKey, ramp, inside };
+    const started = startGesture(target, scene, store.getState(), start);
+    if (started) setGesture({ gesture: started, target, shown: null, x, y, at: { x, y } });
   };
 
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const { x, y } = place(event);
+    if (scrubbing) {
+      void player.scrub(Math.min(Math.max(0, sampleAt(view, x)), store.getState().length));
+      return;
+    }
     if (!gesture) {
       const target = hitTest(scene, x, y);
       hovered.current = { target, x, y };
@@ -144,27 +162,31 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   };
 
   const onPointerUp = (event: PointerEvent<HTMLDivElement>) => {
+    setScrubbing(false);
     if (!gesture) return;
     const { x } = place(event);
     setGesture(null);
     const now = store.getState();
     if (!gesture.shown) {
       if (["horizon", "lane", "body"].includes(gesture.target.kind)) {
-        now.set({ range: null });
+        now.set({ range: null, looping: false, chosen: [] });
         player.seek(Math.min(sampleAt(view, x), Math.max(now.length, 0)));
         if (gesture.target.kind === "lane") now.select(null);
       }
+      if (gesture.target.kind === "marker") player.seek(gesture.target.marker.at);
       return;
     }
     const result = gesture.gesture.commit();
     if (result.range !== undefined) now.set({ range: result.range });
-    if (result.edit) {
-      setSettling(gesture.shown.preview);
-      void now.edit(result.edit).then((done) => {
-        if (done && result.keyframe !== undefined) store.getState().set({ keyframe: result.keyframe });
-        setSettling(null);
-      });
+    if (!result.edit) {
+      if (result.chosen) now.set({ chosen: result.chosen });
+      return;
     }
+    setSettling(gesture.shown.preview);
+    void now.edit(result.edit, result.instead).then((done) => {
+      if (done && result.chosen) store.getState().set({ chosen: result.chosen });
+      setSettling(null);
+    });
   };
 
   const onDoubleClick = (event: { clientX: number; clientY: number }) => {
@@ -172,17 +194,23 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     const target = hitTest(scene, x, y);
     if (!canEdit || !target) return;
     if (target.kind === "keyframe") {
-      void store
-        .getState()
-        .edit({ edit: "remove-keyframes", clip: target.clip.id, keyframes: [target.keyframe.at] });
+      const chosen = [one(target.clip.id, [target.keyframe.at], target.channel)];
+      void store.getState().edit({ edit: "remove-keyframes", chosen });
     } else if (target.kind === "wire" || target.kind === "dip") {
       const at = sampleAt(view, x);
-      void store.getState().edit({ edit: "add-keyframe", clip: target.clip.id, at });
-      store.getState().set({ keyframe: at - target.clip.at + target.clip.in });
+      const chosen = [one(target.clip.id, [at - target.clip.at + target.clip.in], target.channel)];
+      void store
+        .getState()
+        .edit({ edit: "add-keyframe", ...wireOf(target.clip, target.channel), at })
+        .then((done) => done && store.getState().set({ chosen }));
+    } else if (target.kind === "fade" || target.kind === "cross") {
+      nextShape(store.getState(), target);
+    } else if (target.kind === "marker") {
+      setTyping(renaming(store.getState(), target.marker, x, y));
     }
   };
 
-  useTyping(hovered, ramp, setTyping);
+  useTyping(hovered, setTyping);
 
   // Escape gives up a drag before it means anything else.
   useEffect(() => {
@@ -234,7 +262,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     const dropped = Math.max(0, sampleAt(view, x));
     const at = event.altKey
       ? dropped
-      : snapTo(dropped, snapTargets(store.getState(), null), SNAP_PX * view.perPx);
+      : snapTo(dropped, snapTargets(store.getState(), []), SNAP_PX * view.perPx);
     void store
       .getState()
       .edit({ edit: "add-clip", track: lane.track.id, clip, source, at })
@@ -254,7 +282,10 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
-      onPointerCancel={() => setGesture(null)}
+      onPointerCancel={() => {
+        setGesture(null);
+        setScrubbing(false);
+      }}
       onPointerLeave={() => {
         hovered.current = { target: null, x: 0, y: 0 };
         onHint("");

@@ -1,4 +1,4 @@
-import type { Track } from "@/api/types";
+import type { Side, Track } from "@/api/types";
 
 /** Which part of the programme shows: first sample, and samples per CSS pixel. */
 export interface View {
@@ -37,15 +37,17 @@ export function sampleAt(view: View, x: number): number {
 }
 
 /** Lanes share the height there is; where it does not suffice, the whole scrolls. */
-export function layOut(tracks: Track[], available: number): Layout {
+export function layOut(tracks: Track[], available: number, heights: Record<string, number> = {}): Layout {
   const rising = tracks.filter((t) => t.stem === "speech");
   const hanging = tracks.filter((t) => t.stem !== "speech");
-  const room = (available - HORIZON - 2 * CAPTION) / Math.max(2, tracks.length);
+  const fixed = tracks.filter((t) => heights[t.id] !== undefined);
+  const taken = fixed.reduce((sum, t) => sum + (heights[t.id] ?? 0), 0);
+  const room = (available - HORIZON - 2 * CAPTION - taken) / Math.max(2, tracks.length - fixed.length);
   const height = Math.round(Math.min(LANE_MAX, Math.max(LANE_MIN, room)));
   let top = CAPTION;
   const place = (rises: boolean) => (track: Track) => {
-    const lane = { track, rises, top, height };
-    top += height;
+    const lane = { track, rises, top, height: clampHeight(heights[track.id] ?? height) };
+    top += lane.height;
     return lane;
   };
   const lanes = rising.map(place(true));
@@ -57,11 +59,18 @@ export function layOut(tracks: Track[], available: number): Layout {
   return { lanes, horizon, height: Math.max(top, available) };
 }
 
-/** Where the sound of a clip is drawn within its lane: below or above its name. */
-export function soundArea(lane: Lane): { top: number; bottom: number } {
+/** Heights that a lane can be dragged to. */
+export function clampHeight(height: number): number {
+  return Math.round(Math.min(320, Math.max(46, height)));
+}
+
+/** Where the sound of a clip is drawn within its lane, below or above its name; or that of one channel of an opened clip. */
+export function soundArea(lane: Lane, channel?: Side): { top: number; bottom: number } {
   const top = lane.top + CLIP_MARGIN + (lane.rises ? NAME_STRIP : 0);
   const bottom = lane.top + lane.height - CLIP_MARGIN - (lane.rises ? 0 : NAME_STRIP);
-  return { top, bottom };
+  const middle = (top + bottom) / 2;
+  if (channel === "left") return { top, bottom: middle - 1 };
+  return channel === "right" ? { top: middle + 1, bottom } : { top, bottom };
 }
 
 /** Level to height: most room where most work is done, silence at the bottom. Height 0…1. */
@@ -98,14 +107,14 @@ export function dbOfHeight(height: number): number {
   return -Infinity;
 }
 
-export function yOfDb(lane: Lane, db: number): number {
-  const { top, bottom } = soundArea(lane);
+export function yOfDb(lane: Lane, db: number, channel?: Side): number {
+  const { top, bottom } = soundArea(lane, channel);
   return bottom - heightOfDb(db) * (bottom - top);
 }
 
 /** The level that a vertical drag leads to. Upwards is louder, in every lane. */
-export function dragDb(lane: Lane, from: number, dy: number): number {
-  const { top, bottom } = soundArea(lane);
+export function dragDb(lane: Lane, from: number, dy: number, channel?: Side): number {
+  const { top, bottom } = soundArea(lane, channel);
   return dbOfHeight(Math.min(1, Math.max(0, heightOfDb(from) - dy / (bottom - top))));
 }
 

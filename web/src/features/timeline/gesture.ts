@@ -5,11 +5,11 @@ import type { MixState, Range } from "@/store/mixStore";
 import type { Preview } from "./scene";
 
 export interface Modifiers {
-  /** Keep to the axis moved along first. */
+  /** Shift: keep to the axis moved along first. */
   axis: boolean;
-  /** A tenth of the way. */
+  /** Ctrl: a tenth of the way; for clips, take the later ones along. */
   fine: boolean;
-  /** Hold snapping off. */
+  /** Alt: hold snapping off. */
   free: boolean;
 }
 
@@ -19,10 +19,19 @@ export interface Shown {
   readout: string;
 }
 
-/** A drag from its first pixel to its last: many previews, and at the end one edit, or a change of what is selected. */
+/** What a drag comes to: one edit, or a change of what is selected. */
+export interface Outcome {
+  edit?: Edit;
+  /** Whether the edit takes the place of the newest one. */
+  instead?: boolean;
+  range?: Range | null;
+  chosen?: MixState["chosen"];
+}
+
+/** A drag from its first pixel to its last: many previews, and at the end one outcome. */
 export interface Gesture {
   move(x: number, y: number, modifiers: Modifiers): Shown;
-  commit(): { edit?: Edit; range?: Range | null; keyframe?: number };
+  commit(): Outcome;
 }
 
 export const SNAP_PX = 8;
@@ -37,11 +46,15 @@ export function time(state: MixState, sample: number): string {
   return formatTimecode(sample, state.rate, state.frameRate);
 }
 
-/** Where things may snap to: ends of clips, the playhead, the range and the very start. */
-export function snapTargets(state: MixState, but: string | null): number[] {
-  const targets = [0, state.playhead];
+export function seconds(state: MixState, samples: number): string {
+  return `${(samples / state.rate).toFixed(2)} s`;
+}
+
+/** Where things may snap to: ends of clips, markers, the playhead, the range and the very start. */
+export function snapTargets(state: MixState, but: string[]): number[] {
+  const targets = [0, state.playhead, ...state.markers.map((m) => m.at)];
   for (const clip of Object.values(state.clips))
-    if (clip.id !== but) targets.push(clip.at, clip.at + clip.length);
+    if (!but.includes(clip.id)) targets.push(clip.at, clip.at + clip.length);
   if (state.range) targets.push(state.range.from, state.range.to);
   return targets;
 }

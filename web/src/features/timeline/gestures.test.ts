@@ -2,8 +2,9 @@ import { describe, expect, it } from "vitest";
 import { opened, SECOND, storeOf } from "@/test/mixes";
 import { layOut, type View, xOf, yOfDb } from "./geometry";
 import type { Modifiers } from "./gesture";
-import { hitTest, type Target } from "./hit";
-import { buildScene } from "./scene";
+import { easesOf, gripOf, hitTest, type Target } from "./hit";
+import type { Adjustable } from "@/store/mixStore";
+import { buildScene, type Scene } from "./scene";
 import { startGesture } from "./startGesture";
 
 const VIEW: View = { start: 0, perPx: (20 * SECOND) / 800 };
@@ -21,12 +22,24 @@ function stage(part: Parameters<typeof storeOf>[0] = {}) {
   const x = (seconds: number) => xOf(VIEW, seconds * SECOND);
   const at = (seconds: number, track: string, db: number) =>
     hitTest(scene, x(seconds), yOfDb(lane(track), db));
-  const start = (target: Target | null, seconds: number, y: number) => {
-    const gesture = target && startGesture(target, scene, state, x(seconds), y, 4800);
+  const start = (
+    target: Target | null,
+    seconds: number,
+    y: number,
+    keys: { ctrl?: boolean; shift?: boolean } = {},
+  ) => {
+    const from = { x: x(seconds), y, ctrl: false, shift: false, ramp: 4800, inside: false, ...keys };
+    const gesture = target && startGesture(target, scene, state, from);
     if (!gesture) throw new Error("no gesture starts here");
     return gesture;
   };
   return { state, scene, layout, lane, x, at, start };
+}
+
+function drawn(scene: Scene, clip: string) {
+  const found = scene.clips.find((d) => d.clip.id === clip);
+  if (!found) throw new Error(clip);
+  return found;
 }
 
 describe("what the pointer is over", () => {
@@ -46,7 +59,7 @@ describe("what the pointer is over", () => {
   });
 
   it("is a dip inside a selected range, on that track only", () => {
-    const range = { from: 3 * SECOND, to: 5 * SECOND, track: "music" };
+    const range = { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] };
     const { at, scene, layout, x } = stage({ range });
     expect(at(4, "music", -30)?.kind).toBe("dip");
     expect(at(4, "speech", -30)?.kind).toBe("body");
@@ -138,8 +151,7 @@ describe("dragging the wire", () => {
     gesture.move(x(10), yOfDb(lane("music"), -14), PLAIN);
     expect(gesture.commit().edit).toEqual({
       edit: "move-keyframes",
-      clip: "bed",
-      keyframes: [8 * SECOND, 12 * SECOND],
+      chosen: [{ clip: "bed", keyframes: [8 * SECOND, 12 * SECOND] }],
       later: 0,
       by: -3,
     });
@@ -165,8 +177,7 @@ describe("dragging a keyframe", () => {
     gesture.move(x(8.5), yOfDb(lane("music"), -15), PLAIN);
     expect(gesture.commit().edit).toEqual({
       edit: "move-keyframes",
-      clip: "bed",
-      keyframes: [8 * SECOND],
+      chosen: [{ clip: "bed", keyframes: [8 * SECOND] }],
       later: SECOND / 2,
       by: -4,
     });
@@ -190,15 +201,15 @@ describe("a range", () => {
     const { at, scene, layout, start, x } = stage();
     const lane = start(at(15, "speech", 0), 15, 40);
     lane.move(x(10), 40, PLAIN);
-    expect(lane.commit()).toEqual({ range: { from: 10 * SECOND, to: 15 * SECOND, track: "speech" } });
+    expect(lane.commit()).toEqual({ range: { from: 10 * SECOND, to: 15 * SECOND, tracks: ["speech"] } });
     const y = layout.horizon.top + 5;
     const all = start(hitTest(scene, x(1), y), 1, y);
     all.move(x(3), y, PLAIN);
-    expect(all.commit().range?.track).toBeNull();
+    expect(all.commit().range?.tracks).toBeNull();
   });
 
   it("has edges that can be moved, but not past one another", () => {
-    const range = { from: 3 * SECOND, to: 5 * SECOND, track: "music" };
+    const range = { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] };
     const { scene, layout, start, x } = stage({ range });
     const y = layout.horizon.top + 5;
     const gesture = start(hitTest(scene, x(3), y), 3, y);
@@ -207,7 +218,7 @@ describe("a range", () => {
   });
 
   it("is dipped by dragging inside it: one edit, with the ramps asked for", () => {
-    const range = { from: 3 * SECOND, to: 5 * SECOND, track: "music" };
+    const range = { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] };
     const { at, lane, start, x } = stage({ range });
     const y = yOfDb(lane("music"), -30);
     const gesture = start(at(4, "music", -30), 4, y);
@@ -226,13 +237,165 @@ describe("a range", () => {
   });
 });
 
+describe("several at once", () => {
+  const four = { clip: "bed", keyframes: [7, 8, 12, 13].map((n) => n * SECOND) };
+
+  it("keyframes that are chosen move together, and stop together", () => {
+    const { at, lane, start, x } = stage({ chosen: [four] });
+    const y = yOfDb(lane("music"), -11);
+    const gesture = start(at(8, "music", -11), 8, y);
+    const shown = gesture.move(x(1), yOfDb(lane("music"), -14), PLAIN);
+    expect(gesture.commit().edit).toEqual({
+      edit: "move-keyframes",
+      chosen: [four],
+      later: -7 * SECOND,
+      by: -3,
+    });
+    expect(shown.preview.clips.bed?.clip?.curve.map((k) => [k.at / SECOND, k.level])).toEqual([
+      [0, -3],
+      [1, -14],
+      [5, -14],
+      [6, -3],
+    ]);
+  });
+
+  it("a lasso chooses what lies in it, and with Shift adds to what was chosen", () => {
+    const { scene, start, x, lane, at } = stage({ chosen: [{ clip: "bed", keyframes: [7 * SECOND] }] });
+    const [top, bottom] = [yOfDb(lane("music"), -8), yOfDb(lane("music"), -20)];
+    const target = at(16, "music", -40);
+    const gesture = start(target, 16, top, { ctrl: true });
+    gesture.move(x(11), bottom, PLAIN);
+    expect(gesture.commit().chosen).toEqual([{ clip: "bed", keyframes: [12 * SECOND] }]);
+    const added = start(hitTest(scene, x(16), bottom), 16, top, { ctrl: true, shift: true });
+    added.move(x(7.5), bottom, PLAIN);
+    expect(added.commit().chosen).toEqual([
+      { clip: "bed", keyframes: [7 * SECOND, 8 * SECOND, 12 * SECOND] },
+    ]);
+  });
+
+  it("selected clips move together, and with Ctrl take along what comes later", () => {
+    const { scene, start, x, lane } = stage({ selected: ["voice", "bed"] });
+    const y = lane("speech").top + 8;
+    const gesture = start(hitTest(scene, x(4), y), 4, y);
+    gesture.move(x(5), lane("music").top + 20, PLAIN);
+    expect(gesture.commit().edit).toEqual({ edit: "move-clips", clips: ["voice", "bed"], later: SECOND });
+    gesture.move(x(1), y, PLAIN);
+    expect(gesture.commit()).toEqual({});
+    gesture.move(x(5), y, { ...PLAIN, fine: true });
+    expect(gesture.commit().edit).toMatchObject({ ripple: true });
+  });
+});
+
+describe("fades", () => {
+  it("are dragged by their corner, as far as the clip and the other fade allow", () => {
+    const { scene, start, x } = stage({ selected: ["voice"] });
+    const grip = gripOf(scene, drawn(scene, "voice"), "in");
+    const target = hitTest(scene, grip.x, grip.y);
+    expect(target).toMatchObject({ kind: "fade", edge: "in" });
+    const gesture = start(target, 2, grip.y);
+    const shown = gesture.move(x(3.5), grip.y, PLAIN);
+    expect(gesture.commit().edit).toEqual({
+      edit: "set-fade",
+      clips: ["voice"],
+      edge: "in",
+      length: 1.5 * SECOND,
+    });
+    expect(shown.readout).toBe("fade in 0.00 s → 1.50 s");
+    gesture.move(x(19), grip.y, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ length: 6 * SECOND });
+  });
+});
+
+describe("a change just made to a range", () => {
+  const edit: Adjustable["edit"] = {
+    edit: "dip-range",
+    clips: ["bed"],
+    from: 3 * SECOND,
+    to: 5 * SECOND,
+    by: -6,
+    ramp: 4800,
+  };
+  const loose = {
+    range: { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] },
+    adjustable: { revision: 1, edit },
+  };
+
+  it("is made deeper by dragging again, not doubled", () => {
+    const { at, lane, start, x } = stage(loose);
+    const y = yOfDb(lane("music"), 0);
+    const gesture = start(at(4, "music", -30), 4, y);
+    gesture.move(x(4), yOfDb(lane("music"), -3), PLAIN);
+    expect(gesture.commit()).toMatchObject({ edit: { by: -9, ramp: 4800 }, instead: true });
+  });
+
+  it("has ramps with handles on the horizon, and edges that take it along", () => {
+    const { scene, layout, start, x } = stage(loose);
+    const y = layout.horizon.top + 30;
+    const flag = hitTest(scene, x(2.9), y);
+    expect(flag).toEqual({ kind: "ramp", edge: "from" });
+    const gesture = start(flag, 2.9, y);
+    gesture.move(x(2.5), y, PLAIN);
+    expect(gesture.commit()).toMatchObject({ edit: { ramp: SECOND / 2, by: -6 }, instead: true });
+    const edge = start(hitTest(scene, x(5), layout.horizon.top + 5), 5, layout.horizon.top + 5);
+    edge.move(x(6), y, PLAIN);
+    expect(edge.commit()).toMatchObject({
+      edit: { to: 6 * SECOND },
+      range: { to: 6 * SECOND },
+      instead: true,
+    });
+  });
+});
+
+describe("a smooth ramp", () => {
+  it("is shaped by its two grips", () => {
+    const bed = opened().mix.clips[1];
+    if (!bed) throw new Error("no bed");
+    const smooth = { ...bed, curve: bed.curve.map((k) => ({ ...k, ramp: "smooth" as const })) };
+    const { scene, start, x } = stage({
+      clips: { bed: smooth },
+      chosen: [{ clip: "bed", keyframes: [8 * SECOND] }],
+    });
+    const grip = easesOf(scene, drawn(scene, "bed"))[0];
+    if (!grip) throw new Error("no grip");
+    const target = hitTest(scene, grip.x, grip.y);
+    expect(target).toMatchObject({ kind: "ease", end: "out" });
+    const gesture = start(target, grip.x / 40, grip.y);
+    gesture.move(grip.x + (x(9) - x(8)), grip.y, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({
+      edit: "set-keyframe",
+      keyframe: 8 * SECOND,
+      ramp: { kind: "smooth", easeOut: 0.75, easeIn: 0.25 },
+    });
+  });
+});
+
+describe("markers and the playhead", () => {
+  it("are taken hold of on the horizon", () => {
+    const markers = [{ id: "m", at: 9 * SECOND, name: "Gangway" }];
+    const { scene, layout, start, x } = stage({ markers, playhead: 4 * SECOND });
+    const lower = layout.horizon.top + 34;
+    expect(hitTest(scene, x(4), layout.horizon.top + 4)).toEqual({ kind: "playhead" });
+    const gesture = start(hitTest(scene, x(9), lower), 9, lower);
+    gesture.move(x(11), lower, PLAIN);
+    expect(gesture.commit().edit).toEqual({ edit: "set-marker", marker: "m", at: 11 * SECOND });
+  });
+});
+
 describe("a viewer", () => {
   it("may select, but drag nothing", () => {
     const viewer = { project: { ...opened().project, role: "viewer" as const } };
     const { state, scene, at, x, lane } = stage(viewer);
     const wire = at(4, "speech", -3);
-    expect(wire && startGesture(wire, scene, state, x(4), yOfDb(lane("speech"), -3), 4800)).toBeNull();
+    const from = {
+      x: x(4),
+      y: yOfDb(lane("speech"), -3),
+      ctrl: false,
+      shift: false,
+      ramp: 4800,
+      inside: false,
+    };
+    expect(wire && startGesture(wire, scene, state, from)).toBeNull();
     const body = at(4, "speech", -40);
-    expect(body && startGesture(body, scene, state, x(4), 0, 4800)).not.toBeNull();
+    expect(body && startGesture(body, scene, state, from)).not.toBeNull();
   });
 });

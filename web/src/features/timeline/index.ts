@@ -1,6 +1,7 @@
 export { SOURCE_DRAG, Timeline } from "./Timeline";
-export { CAPTION, type Layout, layOut, type Lane, type View } from "./geometry";
+export { CAPTION, clampHeight, type Layout, layOut, type Lane, type View } from "./geometry";
 export { clipsInRange, storedLevelAt } from "./levels";
+export { inkOf } from "./scene";
 export { useOutlines } from "./useOutlines";
 export { clampView, fitAll, fitSpan, zoomBy } from "./viewport";
 export { amountOf } from "./useTyping";

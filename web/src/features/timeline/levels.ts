@@ -1,24 +1,36 @@
-import type { Clip } from "@/api/types";
+import type { Clip, Side, Stretch } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt, stretchIndexAt } from "@/lib/schedule";
 import type { MixState, Range } from "@/store/mixStore";
 
-/** The clips that a dip works on: the given one, and every other under a range on its track. */
-export function clipsInRange(state: MixState, range: Range, clip: Clip): string[] {
-  const ids = Object.values(state.clips)
-    .filter((c) => c.track === clip.track && c.at < range.to && c.at + c.length > range.from)
-    .map((c) => c.id);
-  return range.track === null ? [clip.id] : ids;
+/**
+ * The clips that a change to a range works on: those under it on its tracks. Across all tracks it is the selected ones, if
+ * any of them lie under it, and else all that are not locked.
+ */
+export function clipsInRange(state: MixState, range: Range): string[] {
+  const under = Object.values(state.clips).filter((c) => c.at < range.to && c.at + c.length > range.from);
+  if (range.tracks) return under.filter((c) => range.tracks?.includes(c.track)).map((c) => c.id);
+  const selected = under.filter((c) => state.selected.includes(c.id));
+  if (selected.length) return selected.map((c) => c.id);
+  const locked = new Set(state.tracks.filter((t) => t.locked).map((t) => t.id));
+  return under.filter((c) => !locked.has(c.track)).map((c) => c.id);
 }
 
+/** The gain that both channels of a clip's source have in common: what the wire leaves out. */
 export function sourceDb(state: MixState, clip: Clip): number {
-  return decibelsOf(state.sources[clip.source]?.gain ?? 0);
+  const source = state.sources[clip.source];
+  return source && source.right === undefined ? decibelsOf(source.gain) : 0;
 }
 
-/** Level of a stored clip at a timeline position, for a number that people read. */
-export function storedLevelAt(state: MixState, clip: Clip, position: number): number {
+/** Level of a wire at a source position. */
+function levelOf(schedule: Stretch[], position: number): number | null {
+  const stretch = schedule[stretchIndexAt(schedule, position)];
+  return stretch ? decibelsAt(stretch, Math.min(Math.max(position, stretch.from), stretch.to)) : null;
+}
+
+/** Level of a stored clip's wire at a timeline position, for a number that people read. */
+export function storedLevelAt(state: MixState, clip: Clip, position: number, channel?: Side): number {
   const source = position - clip.at + clip.in;
-  const stretch = clip.schedule[stretchIndexAt(clip.schedule, source)];
-  if (!stretch) return decibelsOf(clip.gain);
-  return decibelsAt(stretch, Math.min(Math.max(source, stretch.from), stretch.to)) - sourceDb(state, clip);
+  if (channel) return levelOf(clip.channelSchedules?.[channel] ?? [], source) ?? 0;
+  return (levelOf(clip.schedule, source) ?? decibelsOf(clip.gain)) - sourceDb(state, clip);
 }

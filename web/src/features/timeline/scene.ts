@@ -1,19 +1,32 @@
-import type { Clip, MixSource, Stretch, Track } from "@/api/types";
+import type { Clip, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt } from "@/lib/schedule";
+import { curveOf } from "@/store/chosen";
 import type { MixState, Range } from "@/store/mixStore";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
+import { sourceDb } from "./levels";
+
+/** A level wire as it is drawn: that of a clip, or that of one channel of an opened clip. */
+export interface DrawnWire {
+  channel?: Side;
+  schedule: Stretch[];
+  /** What of the schedule the wire does not show: the gain of the source. */
+  offDb: number;
+  /** Gain that is added to the level of each keyframe. */
+  gainDb: number;
+}
 
 /** A clip as it is drawn: as stored, or as a drag shows it before the server has answered. */
 export interface DrawnClip {
   clip: Clip;
   lane: Lane;
-  /** Gain of source and track in dB: heard, but not shown by the wire. */
-  aroundDb: number;
-  schedule: Stretch[];
+  wires: DrawnWire[];
+  /** Fader of the track in dB. */
+  faderDb: number;
   /** Difference in dB that a drag adds at a source position. */
   extra: ((position: number) => number) | null;
   selected: boolean;
+  wiresHidden: boolean;
 }
 
 export interface Scene {
@@ -24,15 +37,29 @@ export interface Scene {
   frameRate: string;
   clips: DrawnClip[];
   range: Range | null;
-  keyframe: { clip: string; at: number } | null;
+  /** Ramp length in samples at the range's ends, where these can still be adjusted. */
+  ramp: number | null;
+  inside: boolean;
+  chosen: MixState["chosen"];
+  markers: Marker[];
+  strip: Picture[];
+  lasso: { left: number; top: number; right: number; bottom: number } | null;
   length: number;
+  playhead: number;
+  solo: string[];
 }
 
 /** What a drag shows instead of the stored state. */
 export interface Preview {
-  clips: Record<string, { clip?: Clip; schedule?: Stretch[]; extra?: (position: number) => number }>;
+  clips: Record<
+    string,
+    { clip?: Clip; schedule?: Stretch[]; channel?: Side; extra?: (position: number) => number }
+  >;
   range?: Range | null;
-  keyframe?: number;
+  chosen?: MixState["chosen"];
+  lasso?: Scene["lasso"];
+  ramp?: number;
+  markers?: Marker[];
 }
 
 export function buildScene(
@@ -52,14 +79,15 @@ export function buildScene(
     clips.push({
       clip,
       lane,
-      aroundDb: aroundDb(state.sources[clip.source], lane.track),
-      schedule: shown?.schedule ?? clip.schedule,
+      wires: wiresOf(state, clip, shown?.schedule, shown?.channel),
+      faderDb: decibelsOf(lane.track.fader),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),
+      wiresHidden: state.hiddenWires.includes(clip.track),
     });
   }
-  const chosen = state.selected[0];
-  const keyframe = preview?.keyframe ?? state.keyframe;
+  clips.sort((a, b) => a.clip.at - b.clip.at);
+  const adjustable = state.adjustable?.revision === state.revision ? state.adjustable.edit : null;
   return {
     view,
     layout,
@@ -68,24 +96,50 @@ export function buildScene(
     frameRate: state.frameRate,
     clips,
     range: preview?.range === undefined ? state.range : preview.range,
-    keyframe: chosen !== undefined && keyframe !== null ? { clip: chosen, at: keyframe } : null,
+    ramp: preview?.ramp ?? (adjustable && typeof adjustable.ramp === "number" ? adjustable.ramp : null),
+    inside: adjustable?.inside ?? false,
+    chosen: preview?.chosen ?? state.chosen,
+    markers: preview?.markers ?? state.markers,
+    strip: state.strip,
+    lasso: preview?.lasso ?? null,
     length: state.length,
+    playhead: state.playhead,
+    solo: state.solo,
   };
 }
 
-function aroundDb(source: MixSource | undefined, track: Track): number {
-  return decibelsOf(source?.gain ?? 0) + decibelsOf(track.fader);
+function wiresOf(state: MixState, clip: Clip, schedule?: Stretch[], channel?: Side): DrawnWire[] {
+  const own: DrawnWire = {
+    schedule: schedule && !channel ? schedule : clip.schedule,
+    offDb: sourceDb(state, clip),
+    gainDb: decibelsOf(clip.gain),
+  };
+  if (!clip.channelSchedules) return [own];
+  const sides = (["left", "right"] as const).map((side) => ({
+    channel: side,
+    schedule: (schedule && channel === side ? schedule : clip.channelSchedules?.[side]) ?? [],
+    offDb: 0,
+    gainDb: decibelsOf(clip.channels?.[side]?.gain ?? 0),
+  }));
+  return [own, ...sides];
 }
 
-/** Level of the wire in dB at a source position: clip gain and curve, without source gain. */
-export function wireDb(drawn: DrawnClip, stretch: Stretch, position: number, sourceDb: number): number {
-  return decibelsAt(stretch, position) - sourceDb + (drawn.extra?.(position) ?? 0);
+/** The wires that can be taken hold of: those of the channels where a clip is opened, else its own. */
+export function grippable(drawn: DrawnClip): DrawnWire[] {
+  return drawn.wires.length > 1 ? drawn.wires.slice(1) : drawn.wires;
+}
+
+/** Level of a wire in dB at a source position. */
+export function wireDb(drawn: DrawnClip, wire: DrawnWire, stretch: Stretch, position: number): number {
+  const extra = wire.channel && drawn.wires.length > 1 ? 0 : (drawn.extra?.(position) ?? 0);
+  return decibelsAt(stretch, position) - wire.offDb + extra;
 }
 
 /** A straight-line stand-in for a schedule while its keyframes are dragged; the server's own replaces it. */
-export function roughSchedule(clip: Clip, sourceDb: number): Stretch[] {
-  const around = sourceDb + decibelsOf(clip.gain);
-  const points = clip.curve.map((k) => ({
+export function roughSchedule(clip: Clip, offDb: number, channel?: Side): Stretch[] {
+  const gain = channel ? (clip.channels?.[channel]?.gain ?? 0) : clip.gain;
+  const around = offDb + decibelsOf(gain);
+  const points = curveOf(clip, channel).map((k) => ({
     at: k.at,
     db: Math.max(-144, decibelsOf(k.level) + around),
     hold: k.ramp === "hold",
@@ -105,6 +159,13 @@ export function roughSchedule(clip: Clip, sourceDb: number): Stretch[] {
   return stretches;
 }
 
+/** A clip with other keyframes on one of its wires, as a drag shows it. */
+export function withCurve(clip: Clip, curve: Clip["curve"], channel?: Side): Clip {
+  const level = channel && clip.channels?.[channel];
+  if (!channel || !level || !clip.channels) return { ...clip, curve };
+  return { ...clip, channels: { ...clip.channels, [channel]: { ...level, curve } } };
+}
+
 /** What a dip adds along a clip: nothing, down the ramp, all of it, up the ramp. Straight where the server's is smooth. */
 export function roughDip(from: number, to: number, ramp: number, by: number): (position: number) => number {
   return (position) => {
@@ -113,4 +174,9 @@ export function roughDip(from: number, to: number, ramp: number, by: number): (p
     const out = ramp > 0 ? Math.min(1, Math.max(0, (to + ramp - position) / ramp)) : Number(position < to);
     return by * Math.min(into, out);
   };
+}
+
+/** The ink of a track. */
+export function inkOf(track: Track): Stem | Hue {
+  return track.hue ?? track.stem;
 }

@@ -1,39 +1,54 @@
 import type { MixState } from "@/store/mixStore";
-import { moveClip, trimClip } from "./clipGestures";
+import { fadeClip, moveClips, trimClip } from "./clipGestures";
 import type { Gesture } from "./gesture";
 import type { Target } from "./hit";
-import { dipRange, dragWire, moveKeyframe } from "./levelGestures";
-import { resizeRange, selectRange } from "./rangeGestures";
+import { dipRange, dragWire, moveKeyframes, shapeRamp } from "./levelGestures";
+import { lasso, moveMarker, resizeRamp, resizeRange, selectRange } from "./rangeGestures";
 import type { Scene } from "./scene";
 
+export interface Start {
+  x: number;
+  y: number;
+  /** Ctrl, or Cmd, when the pointer went down. */
+  ctrl: boolean;
+  shift: boolean;
+  /** Length of a dip's ramps in samples, and whether they lie within the range. */
+  ramp: number;
+  inside: boolean;
+}
+
 /** The drag that begins on a target; null where one may not, or nothing can be dragged. */
-export function startGesture(
-  target: Target,
-  scene: Scene,
-  state: MixState,
-  x: number,
-  y: number,
-  ramp: number,
-): Gesture | null {
+export function startGesture(target: Target, scene: Scene, state: MixState, start: Start): Gesture | null {
   const canEdit = state.project.role !== "viewer";
+  const { x } = start;
   switch (target.kind) {
     case "horizon":
+      return selectRange(scene, state, start, null);
     case "lane":
     case "body":
-      return selectRange(scene, state, x, target.kind === "horizon" ? null : target.lane.track.id);
+      return start.ctrl ? lasso(scene, state, start) : selectRange(scene, state, start, target.lane.track.id);
+    case "playhead":
+    case "cross":
+      return null;
+    case "marker":
+      return canEdit ? moveMarker(scene, state, target.marker, x) : null;
     case "range-edge":
       return state.range && resizeRange(scene, state, state.range, target.edge);
+    case "ramp":
+      return canEdit ? resizeRamp(scene, state, target.edge, x) : null;
     case "name":
-      return canEdit ? moveClip(scene, state, target.clip, x) : null;
+      return canEdit ? moveClips(scene, state, target.clip, x) : null;
     case "trim":
       return canEdit ? trimClip(scene, state, target.clip, target.edge) : null;
+    case "fade":
+      return canEdit ? fadeClip(scene, state, target.clip, target.edge, x) : null;
     case "keyframe":
-      return canEdit ? moveKeyframe(scene, state, target.clip, target.lane, target.keyframe, x, y) : null;
+      return canEdit ? moveKeyframes(scene, state, target, start) : null;
+    case "ease":
+      return canEdit ? shapeRamp(scene, target, x) : null;
     case "wire":
-      return canEdit ? dragWire(scene, state, target.clip, target.lane, x, y) : null;
+      return canEdit ? dragWire(scene, state, target, start) : null;
     case "dip":
-      return canEdit && state.range
-        ? dipRange(state, state.range, target.clip, target.lane, target.db, y, ramp)
-        : null;
+      return canEdit && state.range ? dipRange(state, state.range, target, start) : null;
   }
 }

@@ -1,0 +1,97 @@
+import { ChevronDown } from "lucide-react";
+import type { Clip, Edit } from "@/api/types";
+import { useMix, useMixStore } from "@/store/context";
+import { COMMANDS } from "./commands";
+import { keysOf, spoken, useKeymap } from "./keymap";
+import { Menu, MenuItem, MenuLine, MenuTitle } from "./Menu";
+import { useDesk } from "./deskContext";
+
+const ALL_PARTS = ["curve", "fades", "gain", "channels"] as const;
+
+/** All that can be done to the selected clips, each with its key. */
+export function ClipMenu({ clip }: { clip: Clip }) {
+  const store = useMixStore();
+  const desk = useDesk();
+  useKeymap();
+  const clips = useMix((s) => s.selected);
+  const range = useMix((s) => s.range);
+  const clipboard = useMix((s) => s.clipboard);
+  const hasPicture = useMix((s) => s.sources[clip.source]?.picture === true);
+  const edit = (e: Edit) => void store.getState().edit(e);
+  const command = (id: string, reason?: string) => {
+    const found = COMMANDS.flatMap((g) => g.commands).find((c) => c.id === id);
+    if (!found || !desk) return null;
+    return (
+      <MenuItem
+        keys={keysOf(found).map(spoken)[0] ?? ""}
+        reason={reason}
+        onSelect={() => found.run(desk, store.getState())}
+      >
+        {found.title}
+      </MenuItem>
+    );
+  };
+  const several = clips.length > 1;
+  return (
+    <Menu
+      trigger={
+        <button type="button" className="button px-2 py-0.5">
+          Do <ChevronDown size={13} aria-hidden />
+        </button>
+      }
+    >
+      {command("split")}
+      {command("join", several ? undefined : "select two clips that follow one another")}
+      {command("duplicate")}
+      <MenuItem
+        reason={!range || range.to <= clip.at + clip.length ? "select a range that ends after it" : undefined}
+        onSelect={() => range && edit({ edit: "loop-clip", clip: clip.id, until: range.to, overlap: "0" })}
+      >
+        Loop to the end of the range
+      </MenuItem>
+      <MenuItem
+        reason={!range || range.to <= clip.at + clip.length ? "select a range that ends after it" : undefined}
+        onSelect={() =>
+          range && edit({ edit: "loop-clip", clip: clip.id, until: range.to, overlap: "0.5 s" })
+        }
+      >
+        Loop there, turns crossing over
+      </MenuItem>
+      {command("close-up")}
+      {hasPicture &&
+        (clip.detached ? (
+          <MenuItem onSelect={() => edit({ edit: "attach-picture", clips })}>
+            Attach its picture again
+          </MenuItem>
+        ) : (
+          <MenuItem onSelect={() => edit({ edit: "detach-picture", clips })}>Detach its picture</MenuItem>
+        ))}
+      <MenuLine />
+      {command("spread-track")}
+      {command("spread-range", range ? undefined : "select a range first")}
+      {command("copy")}
+      {command("paste", clipboard ? undefined : "copy levels first")}
+      <MenuLine />
+      <MenuTitle>Reset</MenuTitle>
+      {ALL_PARTS.map((part) => (
+        <MenuItem key={part} onSelect={() => edit({ edit: "reset-clips", clips, parts: [part] })}>
+          {part === "curve" ? "Curve" : part === "fades" ? "Fades" : part === "gain" ? "Gain" : "Channels"}
+        </MenuItem>
+      ))}
+      <MenuItem onSelect={() => edit({ edit: "reset-clips", clips, parts: [...ALL_PARTS] })}>
+        All levels
+      </MenuItem>
+      <MenuLine />
+      <MenuItem trouble keys="Delete" onSelect={() => edit({ edit: "remove-clips", clips })}>
+        Remove
+      </MenuItem>
+      <MenuItem
+        trouble
+        keys="Shift Delete"
+        onSelect={() => edit({ edit: "remove-clips", clips, close: true })}
+      >
+        Remove and close the gap
+      </MenuItem>
+    </Menu>
+  );
+}

@@ -1,0 +1,57 @@
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+
+const ITEM =
+  "flex cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 outline-none data-[highlighted]:bg-sunk data-[disabled]:cursor-default data-[disabled]:text-faint";
+
+/** A menu in the house's dress. */
+export function Menu({ trigger, children }: { trigger: ReactNode; children: ReactNode }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          className="z-50 max-h-[82vh] min-w-56 overflow-y-auto rounded-lg border border-line bg-sheet p-1 shadow-xl"
+          sideOffset={4}
+          align="end"
+          collisionPadding={8}
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+interface ItemProps {
+  children: ReactNode;
+  keys?: string;
+  /** Why it cannot be done now, said in place. */
+  reason?: string | undefined;
+  trouble?: boolean;
+  onSelect: () => void;
+}
+
+export function MenuItem({ children, keys, reason, trouble = false, onSelect }: ItemProps) {
+  return (
+    <DropdownMenu.Item
+      className={`${ITEM} ${trouble ? "text-trouble" : ""}`}
+      disabled={reason !== undefined}
+      onSelect={onSelect}
+    >
+      <span>
+        {children}
+        {reason && <span className="block text-[11px]">{reason}</span>}
+      </span>
+      {keys && <span className="figure text-[11px] text-faint">{keys}</span>}
+    </DropdownMenu.Item>
+  );
+}
+
+export function MenuLine() {
+  return <DropdownMenu.Separator className="my-1 h-px bg-line" />;
+}
+
+export function MenuTitle({ children }: { children: ReactNode }) {
+  return <DropdownMenu.Label className="caps px-2 py-1">{children}</DropdownMenu.Label>;
+}

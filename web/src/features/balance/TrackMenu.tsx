@@ -1,0 +1,85 @@
+import { MoreHorizontal } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import type { Track } from "@/api/types";
+import { useMix, useMixStore } from "@/store/context";
+import { Menu, MenuItem, MenuLine, MenuTitle } from "./Menu";
+import { HUES, STEMS } from "./stems";
+
+/** What can be done to a track as a whole. */
+export function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {
+  const store = useMixStore();
+  const edit = store.getState().edit;
+  const hidden = useMix((s) => s.hiddenWires.includes(track.id));
+  const tall = useMix((s) => s.heights[track.id] !== undefined);
+  const shift = (by: number) => {
+    const { tracks } = store.getState();
+    const place = tracks.findIndex((t) => t.id === track.id) + by;
+    void edit({
+      edit: "place-track",
+      track: track.id,
+      place: Math.max(0, Math.min(place, tracks.length - 1)),
+    });
+  };
+  const toggleWires = () => {
+    const { hiddenWires, set } = store.getState();
+    set({ hiddenWires: hidden ? hiddenWires.filter((id) => id !== track.id) : [...hiddenWires, track.id] });
+  };
+  const resetHeight = () => {
+    const others = Object.entries(store.getState().heights).filter(([id]) => id !== track.id);
+    store.getState().set({ heights: Object.fromEntries(others) });
+  };
+  return (
+    <Menu
+      trigger={
+        <button
+          type="button"
+          className="button button-quiet p-0.5 text-faint"
+          aria-label={`More for ${track.name}`}
+        >
+          <MoreHorizontal size={15} />
+        </button>
+      }
+    >
+      <MenuItem onSelect={onRename}>Rename…</MenuItem>
+      <MenuItem onSelect={() => shift(-1)}>Move up</MenuItem>
+      <MenuItem onSelect={() => shift(1)}>Move down</MenuItem>
+      <MenuItem onSelect={() => void edit({ edit: "set-locked", track: track.id, locked: !track.locked })}>
+        {track.locked ? "Unlock" : "Lock: keep its clips as they are"}
+      </MenuItem>
+      <MenuItem onSelect={toggleWires}>{hidden ? "Show wires" : "Hide wires"}</MenuItem>
+      {tall && <MenuItem onSelect={resetHeight}>Usual height</MenuItem>}
+      <MenuLine />
+      <MenuTitle>Kind of sound</MenuTitle>
+      <DropdownMenu.RadioGroup value={track.stem}>
+        {STEMS.map(({ stem, name }) => (
+          <DropdownMenu.RadioItem
+            key={stem}
+            value={stem}
+            className="cursor-pointer rounded px-2 py-1 outline-none data-[highlighted]:bg-sunk"
+            onSelect={() => void edit({ edit: "set-stem", track: track.id, stem })}
+          >
+            {track.stem === stem ? "● " : "○ "}
+            {name}
+          </DropdownMenu.RadioItem>
+        ))}
+      </DropdownMenu.RadioGroup>
+      <MenuLine />
+      <MenuTitle>Ink</MenuTitle>
+      <div className="flex gap-1 px-2 py-1">
+        {[undefined, ...HUES].map((hue) => (
+          <DropdownMenu.Item
+            key={hue ?? "own"}
+            aria-label={hue ?? "that of its kind"}
+            className={`size-5 cursor-pointer rounded-full border-2 outline-none data-[highlighted]:outline-2 data-[highlighted]:outline-copper ${track.hue === hue ? "border-ink" : "border-transparent"}`}
+            style={{ background: `var(--${hue ?? track.stem})` }}
+            onSelect={() => void edit({ edit: "set-hue", track: track.id, ...(hue ? { hue } : {}) })}
+          />
+        ))}
+      </div>
+      <MenuLine />
+      <MenuItem trouble onSelect={() => void edit({ edit: "remove-track", track: track.id })}>
+        Remove track and its clips
+      </MenuItem>
+    </Menu>
+  );
+}

@@ -1,0 +1,198 @@
+import { api } from "@/api/client";
+import type { Edit, Levels } from "@/api/types";
+import { curveOf } from "@/store/chosen";
+import { clipsOf, type MixState } from "@/store/mixStore";
+import { clipsInRange } from "@/features/timeline";
+import { type CommandGroup, clipsUnder, type Desk, here, refuse, selectedClips } from "./command";
+
+/** Keyframes if any are chosen, else the range, else the clips. A change just made to the range is made stronger, not doubled. */
+export function nudge(state: MixState, by: number): void {
+  const { chosen, range, adjustable, revision, settings } = state;
+  if (chosen.length) {
+    void state.edit({ edit: "move-keyframes", chosen, later: 0, by });
+    return;
+  }
+  if (range) {
+    const last = adjustable?.revision === revision ? adjustable.edit : null;
+    if (last?.edit === "dip-range" && typeof last.by === "number") {
+      void state.edit({ ...last, by: Math.round((last.by + by) * 100) / 100 }, true);
+      return;
+    }
+    if (last?.edit === "set-range" && typeof last.level === "number") {
+      void state.edit({ ...last, level: Math.round((last.level + by) * 100) / 100 }, true);
+      return;
+    }
+    const clips = clipsUnder(state);
+    const { ramp, inside } = settings;
+    if (clips)
+      void state.edit({ edit: "dip-range", clips, from: range.from, to: range.to, by, ramp, inside });
+    return;
+  }
+  if (state.selected.length) void state.edit({ edit: "change-clip-gain", clips: state.selected, by });
+  else refuse(state, "Select clips, keyframes or a range first; then this changes their level.");
+}
+
+type RangeChange =
+  | { edit: "dip-range"; by: number | string }
+  | { edit: "set-range"; level: number | string }
+  | { edit: "reset-range" };
+
+/** Makes a change to the selected range, with ramps as they are set. */
+export async function changeRange(state: MixState, change: RangeChange): Promise<boolean> {
+  const clips = clipsUnder(state);
+  const { range, settings } = state;
+  if (!clips || !range) return false;
+  const { ramp, inside } = settings;
+  return state.edit({ ...change, clips, from: range.from, to: range.to, ramp, inside } as Edit);
+}
+
+/** Brings all that rises above the ceiling down to it: in the range, or in the selected clips. */
+export async function tameAll(state: MixState): Promise<void> {
+  const { range, settings, project } = state;
+  const clips = range ? clipsInRange(state, range) : state.selected;
+  if (!clips.length) return refuse(state, "Select a clip or a range first; then its peaks can be tamed.");
+  try {
+    const where = range ? { from: range.from, to: range.to } : {};
+    const peaks = await api.peaks(project.id, { clips, ceiling: settings.ceiling, ...where });
+    if (!peaks.length)
+      return refuse(state, `Nothing there rises above ${settings.ceiling} dBFS: there is nothing to tame.`);
+    const notches = peaks.map(({ clip, at, by, before, after }) => ({ clip, at, by, before, after }));
+    await state.edit({ edit: "tame", notches });
+  } catch (error) {
+    refuse(state, error instanceof Error ? error.message : String(error));
+  }
+}
+
+function fadeTo(desk: Desk, state: MixState, edge: "in" | "out"): void {
+  const at = here(desk, state);
+  const under = selectedClips(state).filter((c) => at > c.at && at < c.at + c.length);
+  const clip = under[0];
+  if (!clip)
+    return refuse(state, "Select a clip and put the playhead inside it; then it fades as far as there.");
+  const length = edge === "in" ? at - clip.at : clip.at + clip.length - at;
+  void state.edit({ edit: "set-fade", clips: under.map((c) => c.id), edge, length });
+}
+
+function addKeyframe(desk: Desk, state: MixState): void {
+  const at = here(desk, state);
+  const clip = selectedClips(state).find((c) => at >= c.at && at <= c.at + c.length);
+  if (clip) void state.edit({ edit: "add-keyframe", clip: clip.id, at });
+  else refuse(state, "Select a clip and put the playhead over it; then a keyframe is added there.");
+}
+
+function copyNeighbour(state: MixState, from: "previous" | "next"): void {
+  const { chosen } = state;
+  if (chosen.length) void state.edit({ edit: "copy-neighbour", chosen, from });
+  else refuse(state, `Choose keyframes first; then they take the level of the ${from} one.`);
+}
+
+function copyLevels(state: MixState): void {
+  const clip = selectedClips(state)[0];
+  if (!clip) return refuse(state, "Select the clip to copy the levels of.");
+  const clipboard: Levels = {
+    gain: clip.gain,
+    curve: curveOf(clip)
+      .filter((k) => k.at >= clip.in && k.at <= clip.in + clip.length)
+      .map((k) => ({ ...k, at: k.at - clip.in })),
+    fadeIn: clip.fadeIn ?? { length: 0, shape: "equal-power" },
+    fadeOut: clip.fadeOut ?? { length: 0, shape: "equal-power" },
+  };
+  state.set({ clipboard, notice: { kind: "done", text: `Copied the levels of “${clip.name}”.` } });
+}
+
+function pasteLevels(state: MixState): void {
+  const { clipboard, selected } = state;
+  if (!clipboard) return refuse(state, "Copy the levels of a clip first.");
+  if (!selected.length) return refuse(state, "Select the clips that are to get the copied levels.");
+  void state.edit({ edit: "paste-levels", clips: selected, ...clipboard });
+}
+
+/** One clip's level for all on its track, or for those under the range. */
+export function spread(state: MixState, to: "track" | "range"): void {
+  const clip = selectedClips(state)[0];
+  if (!clip) return refuse(state, "Select the clip whose level is to be spread.");
+  const { range } = state;
+  if (to === "range" && !range) return refuse(state, "Select the range to spread the level to.");
+  const clips =
+    to === "track" || !range
+      ? clipsOf(state.clips, clip.track).map((c) => c.id)
+      : clipsInRange({ ...state, selected: [] }, range);
+  const others = clips.filter((id) => id !== clip.id);
+  if (others.length) void state.edit({ edit: "spread-level", clip: clip.id, clips: others });
+  else refuse(state, "There is no other clip to spread the level to.");
+}
+
+export const LEVELS: CommandGroup = {
+  title: "Levels",
+  commands: [
+    {
+      id: "up-1",
+      title: "1 dB up: keyframes, range or clips",
+      keys: ["ArrowUp"],
+      run: (_d, s) => nudge(s, 1),
+    },
+    { id: "down-1", title: "1 dB down", keys: ["ArrowDown"], run: (_d, s) => nudge(s, -1) },
+    { id: "up-01", title: "0.1 dB up", keys: ["Shift+ArrowUp"], run: (_d, s) => nudge(s, 0.1) },
+    { id: "down-01", title: "0.1 dB down", keys: ["Shift+ArrowDown"], run: (_d, s) => nudge(s, -0.1) },
+    { id: "up-3", title: "3 dB up", keys: ["Ctrl+ArrowUp"], run: (_d, s) => nudge(s, 3) },
+    { id: "down-3", title: "3 dB down", keys: ["Ctrl+ArrowDown"], run: (_d, s) => nudge(s, -3) },
+    {
+      id: "dip",
+      title: "Dip the range by the last amount",
+      keys: ["D"],
+      run: (_d, s) => void changeRange(s, { edit: "dip-range", by: s.settings.by }),
+    },
+    {
+      id: "silence",
+      title: "Silence the range",
+      keys: ["Shift+D"],
+      run: (_d, s) => void changeRange(s, { edit: "set-range", level: "silence" }),
+    },
+    {
+      id: "reset-range",
+      title: "Reset the range",
+      keys: ["Z"],
+      run: (_d, s) => void changeRange(s, { edit: "reset-range" }),
+    },
+    {
+      id: "tame",
+      title: "Tame the peaks of the range or the clips",
+      keys: ["T"],
+      run: (_d, s) => void tameAll(s),
+    },
+    { id: "keyframe", title: "A keyframe at the playhead", keys: ["K"], run: addKeyframe },
+    {
+      id: "from-previous",
+      title: "Take the level of the previous keyframe",
+      keys: ["P"],
+      run: (_d, s) => copyNeighbour(s, "previous"),
+    },
+    {
+      id: "from-next",
+      title: "Take the level of the next keyframe",
+      keys: ["Shift+P"],
+      run: (_d, s) => copyNeighbour(s, "next"),
+    },
+    { id: "fade-in", title: "Fade in up to the playhead", keys: ["F"], run: (d, s) => fadeTo(d, s, "in") },
+    {
+      id: "fade-out",
+      title: "Fade out from the playhead",
+      keys: ["Shift+F"],
+      run: (d, s) => fadeTo(d, s, "out"),
+    },
+    { id: "copy", title: "Copy the levels of the clip", keys: ["Ctrl+C"], run: (_d, s) => copyLevels(s) },
+    { id: "paste", title: "Paste levels to the clips", keys: ["Ctrl+V"], run: (_d, s) => pasteLevels(s) },
+    {
+      id: "spread-range",
+      title: "Spread the clip’s level over the range",
+      keys: ["H"],
+      run: (_d, s) => spread(s, "range"),
+    },
+    {
+      id: "spread-track",
+      title: "Spread the clip’s level over its track",
+      keys: ["Shift+H"],
+      run: (_d, s) => spread(s, "track"),
+    },
+  ],
+};

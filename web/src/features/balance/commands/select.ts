@@ -1,0 +1,142 @@
+import type { Chosen, Keyframe } from "@/api/types";
+import { newId } from "@/lib/ids";
+import { curveOf, one, onlyOne } from "@/store/chosen";
+import { clipsOf, type MixState } from "@/store/mixStore";
+import { clipsInRange } from "@/features/timeline";
+import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
+
+function setRange(state: MixState, part: { from?: number; to?: number }): void {
+  const track = selectedClips(state)[0]?.track;
+  const old = state.range ?? { from: 0, to: state.length, tracks: track ? [track] : null };
+  const next = { ...old, ...part };
+  if (next.to <= next.from) {
+    if (part.from === undefined) next.from = 0;
+    else next.to = Math.max(state.length, next.from + 1);
+  }
+  state.set({ range: next });
+}
+
+/** To the keyframe before or after; when there is none, says why. */
+function stepKeyframe(desk: Desk, state: MixState, by: 1 | -1): void {
+  const now = onlyOne(state.chosen);
+  const clip = now ? state.clips[now.clip] : selectedClips(state)[0];
+  if (!clip) return refuse(state, "Select a clip first; then its keyframes can be gone through.");
+  const curve = curveOf(clip, now?.channel).filter((k) => k.at >= clip.in && k.at <= clip.in + clip.length);
+  const from = now?.at ?? here(desk, state) - clip.at + clip.in;
+  const found: Keyframe | undefined =
+    by > 0 ? curve.find((k) => k.at > from) : curve.findLast((k) => k.at < from);
+  if (!found) {
+    const where = by > 0 ? "after" : "before";
+    const why = curve.length ? `no keyframe ${where} this one` : "no keyframes";
+    return refuse(state, `“${clip.name}” has ${why}.`);
+  }
+  state.set({ chosen: [one(clip.id, [found.at], now?.channel)], selected: [clip.id] });
+  desk.player.seek(found.at - clip.in + clip.at);
+}
+
+function stepClip(desk: Desk, state: MixState, by: 1 | -1): void {
+  const now = selectedClips(state)[0];
+  const track = now?.track ?? state.tracks[0]?.id;
+  const clips = track ? clipsOf(state.clips, track) : [];
+  const at = now ? clips.findIndex((c) => c.id === now.id) : -1;
+  const next = clips[at + by];
+  if (!next) return refuse(state, `There is no clip ${by > 0 ? "after" : "before"} this one on its track.`);
+  state.select(next.id);
+  desk.player.seek(next.at);
+}
+
+/** The keyframes under the range, or all of the selected clips. */
+function chooseKeyframes(state: MixState): void {
+  const { range } = state;
+  const ids = range ? clipsInRange(state, range) : state.selected;
+  const chosen = ids.flatMap((id): Chosen[] => {
+    const clip = state.clips[id];
+    if (!clip) return [];
+    const keyframes = clip.curve
+      .filter((k) => {
+        const at = k.at - clip.in + clip.at;
+        return range ? at >= range.from && at <= range.to : k.at >= clip.in && k.at <= clip.in + clip.length;
+      })
+      .map((k) => k.at);
+    return keyframes.length ? [one(id, keyframes)] : [];
+  });
+  if (chosen.length) state.set({ chosen });
+  else refuse(state, "There are no keyframes in the range, or in the selected clips.");
+}
+
+function chooseClips(state: MixState): void {
+  const clips = state.range ? clipsInRange({ ...state, selected: [] }, state.range) : [];
+  if (clips.length) state.set({ selected: clips, chosen: [] });
+  else refuse(state, "Select a range over clips first; then this selects them.");
+}
+
+function stepMarker(desk: Desk, state: MixState, by: 1 | -1): void {
+  const now = here(desk, state);
+  const found =
+    by > 0 ? state.markers.find((m) => m.at > now) : state.markers.findLast((m) => m.at < now - 1);
+  if (found) desk.player.seek(found.at);
+  else refuse(state, `There is no marker ${by > 0 ? "after" : "before"} the playhead.`);
+}
+
+export const SELECT: CommandGroup = {
+  title: "Select and mark",
+  commands: [
+    {
+      id: "range-in",
+      title: "The range starts here",
+      keys: ["I"],
+      run: (d, s) => setRange(s, { from: here(d, s) }),
+    },
+    {
+      id: "range-out",
+      title: "The range ends here",
+      keys: ["O"],
+      run: (d, s) => setRange(s, { to: here(d, s) }),
+    },
+    {
+      id: "keyframe-before",
+      title: "The keyframe before",
+      keys: ["B"],
+      run: (d, s) => stepKeyframe(d, s, -1),
+    },
+    { id: "keyframe-after", title: "The keyframe after", keys: ["N"], run: (d, s) => stepKeyframe(d, s, 1) },
+    { id: "clip-before", title: "The clip before", keys: ["PageUp"], run: (d, s) => stepClip(d, s, -1) },
+    { id: "clip-after", title: "The clip after", keys: ["PageDown"], run: (d, s) => stepClip(d, s, 1) },
+    {
+      id: "choose-keyframes",
+      title: "All keyframes of the range or the clips",
+      keys: ["E"],
+      run: (_d, s) => chooseKeyframes(s),
+    },
+    {
+      id: "choose-clips",
+      title: "All clips under the range",
+      keys: ["Shift+E"],
+      run: (_d, s) => chooseClips(s),
+    },
+    {
+      id: "marker",
+      title: "Set a marker",
+      keys: ["M"],
+      run: (d, s) =>
+        void s.edit({
+          edit: "add-marker",
+          marker: newId("marker"),
+          at: here(d, s),
+          name: `Marker ${s.markers.length + 1}`,
+        }),
+    },
+    { id: "marker-before", title: "The marker before", keys: ["<"], run: (d, s) => stepMarker(d, s, -1) },
+    { id: "marker-after", title: "The marker after", keys: [">"], run: (d, s) => stepMarker(d, s, 1) },
+    {
+      id: "let-go",
+      title: "Give up a drag, then the keyframes, the range, the clips",
+      keys: ["Escape"],
+      run: (_d, s) => {
+        if (s.chosen.length) s.set({ chosen: [], notice: null });
+        else if (s.range) s.set({ range: null, looping: false, notice: null });
+        else s.set({ selected: [], notice: null });
+      },
+    },
+  ],
+};

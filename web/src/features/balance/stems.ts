@@ -1,0 +1,10 @@
+import type { Hue, Stem } from "@/api/types";
+
+export const STEMS: { stem: Stem; name: string }[] = [
+  { stem: "speech", name: "Speech" },
+  { stem: "music", name: "Music" },
+  { stem: "ambience", name: "Ambience" },
+  { stem: "effects", name: "Effects" },
+];
+
+export const HUES: Hue[] = ["moss", "brick", "slate", "plum", "ochre", "teal"];
