@@ -8,7 +8,7 @@ use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 
 /**
- * The smallest dip there is: down to one point and up again, straight in dB. Laid over a curve that already moves, it is added
+ * The smallest dip there is: down to one point and up again, straight in dB; or, where a loud moment lasts, down, along and up. Laid over a curve that already moves, it is added
  * to it; outside it the curve is exactly as it was.
  */
 final readonly class Notch
@@ -17,9 +17,10 @@ final readonly class Notch
      * @param int $at its lowest point, in the curve's time
      * @param float $by difference there in dB, finite
      * @param int $before samples from its start to the point, > 0
-     * @param int $after samples from the point to its end, > 0
+     * @param int $after samples from the point, or from where it is held to, to its end, > 0
+     * @param int $hold samples that it stays down, ≥ 0
      */
-    public function __construct(public int $at, public float $by, public int $before, public int $after)
+    public function __construct(public int $at, public float $by, public int $before, public int $after, public int $hold = 0)
     {
     }
 
@@ -28,8 +29,9 @@ final readonly class Notch
     {
         $at = min(max($this->at, $bounds->from), $bounds->to);
         $from = max($bounds->from, $at - $this->before);
-        $to = min($bounds->to, $at + $this->after);
-        $curve = $curve->withKeyframeAt($from)->withKeyframeAt($at)->withKeyframeAt($to);
+        $held = min($bounds->to, $at + $this->hold);
+        $to = min($bounds->to, $held + $this->after);
+        $curve = $curve->withKeyframeAt($from)->withKeyframeAt($at)->withKeyframeAt($held)->withKeyframeAt($to);
         $keyframes = [];
         foreach ($curve->keyframes as $i => $keyframe) {
             $share = $this->shareAt($keyframe->position);
@@ -53,6 +55,8 @@ final readonly class Notch
 
     private function shareAt(int $position): float
     {
-        return max(0.0, 1.0 - ($position < $this->at ? ($this->at - $position) / $this->before : ($position - $this->at) / $this->after));
+        $away = $position < $this->at ? ($this->at - $position) / $this->before : max(0, $position - $this->at - $this->hold) / $this->after;
+
+        return max(0.0, 1.0 - $away);
     }
 }

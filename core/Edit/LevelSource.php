@@ -22,7 +22,7 @@ final readonly class LevelSource implements Edit
 
     public function label(Mix $before): string
     {
-        return \sprintf('Bring source %s to %s dBFS on average', $this->source->name, strtr(\sprintf('%.1f', $this->target), '-', '−'));
+        return \sprintf('Bring source %s to %sFS on average', $this->source->name, Decibels::of($this->target)->format());
     }
 
     public function apply(Mix $before): Mix

@@ -29,6 +29,11 @@ final class Peaks
     private const SHORTEST_SECONDS = 0.005;
     private const LONGEST_SECONDS = 0.25;
 
+    /** A moment lasts when it stays above this part of its worst excess for longer than this, with no longer gap than that. */
+    private const NEARLY = 0.6;
+    private const LASTING_SECONDS = 0.06;
+    private const LONGEST_GAP_SECONDS = 0.03;
+
     /** Left-over excess that is not worth a notch of its own. dB */
     private const TOLERANCE = 0.05;
     private const MOST_PER_MOMENT = 12;
@@ -176,8 +181,8 @@ final class Peaks
             if ($worst <= ([] === $peaks ? 0.0 : self::TOLERANCE)) {
                 break;
             }
-            $at = (int) array_search($worst, $excess, true);
-            $notch = new Notch($at, -$worst, $this->width($excess, $at, $worst, -1), $this->width($excess, $at, $worst, 1));
+            [$first, $last] = $this->loudSpan($excess, (int) array_search($worst, $excess, true), $worst);
+            $notch = new Notch($first, -$worst, $this->width($excess, $first, $worst, -1), $this->width($excess, $last, $worst, 1), $last - $first);
             $peaks[] = new Peak($this->ceiling + $worst, $notch);
             foreach ($excess as $position => $over) {
                 $excess[$position] = $over + $notch->differenceAt($position);
@@ -186,6 +191,31 @@ final class Peaks
         usort($peaks, static fn (Peak $a, Peak $b): int => $a->notch->at <=> $b->notch->at);
 
         return $peaks;
+    }
+
+    /**
+     * A peak is a point. What stays nearly as loud for longer is held down as a whole.
+     *
+     * @param array<int, float> $excess dB over the ceiling, by source sample
+     *
+     * @return array{int, int} first and last sample; twice the same for a point
+     */
+    private function loudSpan(array $excess, int $at, float $worst): array
+    {
+        $gap = (int) (self::LONGEST_GAP_SECONDS * $this->rate);
+        $first = $last = $at;
+        foreach ($excess as $position => $over) {
+            if ($over > self::NEARLY * $worst && $position > $last && $position - $last <= $gap) {
+                $last = $position;
+            }
+        }
+        foreach (array_reverse($excess, true) as $position => $over) {
+            if ($over > self::NEARLY * $worst && $position < $first && $first - $position <= $gap) {
+                $first = $position;
+            }
+        }
+
+        return $last - $first > self::LASTING_SECONDS * $this->rate ? [$first, $last] : [$at, $at];
     }
 
     /**

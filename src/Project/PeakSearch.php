@@ -52,6 +52,7 @@ final readonly class PeakSearch
                     'by' => $peak->notch->by,
                     'before' => $peak->notch->before,
                     'after' => $peak->notch->after,
+                    'hold' => $peak->notch->hold,
                 ];
             }
         }

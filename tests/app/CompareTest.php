@@ -64,7 +64,7 @@ final class CompareTest extends ApiTestCase
         self::assertNotEmpty($peaks);
         // ffmpeg's sine has a level of 1/8, and its way to stereo takes 3 dB.
         self::assertEqualsWithDelta(-21.07, max(array_column($peaks, 'db')), 0.1);
-        $this->edit($project, ['edit' => 'tame', 'notches' => array_map(static fn (array $p): array => array_intersect_key($p, array_flip(['clip', 'at', 'by', 'before', 'after'])), $peaks)]);
+        $this->edit($project, ['edit' => 'tame', 'notches' => array_map(static fn (array $p): array => array_intersect_key($p, array_flip(['clip', 'at', 'by', 'before', 'after', 'hold'])), $peaks)]);
         self::assertSame(200, $this->statusCode());
         self::assertSame([], $this->call('POST', "/api/projects/{$project}/peaks", ['clips' => ['tone'], 'ceiling' => -10])['peaks']);
         foreach ([['clips' => ['tone'], 'ceiling' => 99], ['clips' => ['gone'], 'ceiling' => -3], ['clips' => ['tone'], 'ceiling' => -3, 'from' => 9, 'to' => 3]] as $bad) {

@@ -129,7 +129,8 @@ test("from two files of one's own to a dipped bed, heard and handed over", async
     await time.press("Enter");
     await expect(page.getByRole("alert")).toContainText("“never” is not a time");
     await time.press("Escape");
-    await page.getByLabel("Remove keyframe").last().click();
+    await page.getByLabel("Choose this keyframe").last().check();
+    await page.getByRole("button", { name: "Remove", exact: true }).click();
     await settled(page);
     expect(await bedCurve()).toHaveLength(4);
   });
@@ -243,7 +244,7 @@ test("the keyboard alone selects a clip and sets its level", async ({ page }) =>
   await page.keyboard.press("Control+z");
   await settled(page);
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog")).toContainText("play, stop");
+  await expect(page.getByRole("dialog")).toContainText("Play, stop");
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toBeHidden();
 });

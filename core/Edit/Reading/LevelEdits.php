@@ -87,7 +87,7 @@ final class LevelEdits
     {
         $notches = array_map(static fn (Fields $notch): array => [
             $read->wire($notch),
-            new Notch($notch->int('at'), $notch->float('by', -96, 0), $notch->int('before', 1, 96_000), $notch->int('after', 1, 96_000)),
+            new Notch($notch->int('at'), $notch->float('by', -96, 0), $notch->int('before', 1, 96_000), $notch->int('after', 1, 96_000), $notch->int('hold', 0, default: 0)),
         ], $read->fields->objects('notches'));
         \count($notches) <= 10_000 || throw InvalidEdit::tooMany('notches', 10_000);
 

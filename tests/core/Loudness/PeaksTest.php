@@ -45,7 +45,7 @@ final class PeaksTest extends TestCase
         $ceiling = -9.0;
         $peaks = self::peaks($mix, $input, $ceiling);
         self::assertGreaterThanOrEqual(4, \count($peaks));
-        $after = Mixes::edited($mix, ['edit' => 'tame', 'notches' => array_map(static fn (Peak $p): array => ['clip' => 'c', 'at' => $p->notch->at, 'by' => $p->notch->by, 'before' => $p->notch->before, 'after' => $p->notch->after], $peaks)]);
+        $after = Mixes::edited($mix, ['edit' => 'tame', 'notches' => array_map(static fn (Peak $p): array => ['clip' => 'c', 'at' => $p->notch->at, 'by' => $p->notch->by, 'before' => $p->notch->before, 'after' => $p->notch->after, 'hold' => $p->notch->hold], $peaks)]);
         $rendered = self::render($after, $input);
         foreach ($peaks as $peak) {
             self::assertGreaterThan($ceiling, $peak->db);
@@ -77,6 +77,18 @@ final class PeaksTest extends TestCase
             self::assertSame([], array_diff($foundIn, array_keys($hot)), $mode);
             self::assertGreaterThanOrEqual(\count($hot) - 4, \count($foundIn), $mode);
         }
+    }
+
+    public function testAMomentThatLastsIsHeldDownAsAWhole(): void
+    {
+        $loud = [...Sound::sine(300, 0.02, 96_000), ...Sound::sine(300, 0.5, 48_000), ...Sound::sine(300, 0.02, self::FRAMES - 144_000)];
+        $input = Sound::pcm16($loud, $loud);
+        $peaks = self::peaks(self::mix(), $input, -12.0);
+        self::assertCount(1, $peaks);
+        self::assertEqualsWithDelta(48_000, $peaks[0]->notch->hold, 300);
+        $tamed = Mixes::edited(self::mix(), ['edit' => 'tame', 'notches' => [['clip' => 'c', 'at' => $peaks[0]->notch->at, 'by' => $peaks[0]->notch->by, 'before' => $peaks[0]->notch->before, 'after' => $peaks[0]->notch->after, 'hold' => $peaks[0]->notch->hold]]]);
+        self::assertEqualsWithDelta(-12.0, 20 * log10(max(array_map(abs(...), self::render($tamed, $input)))), 0.1);
+        self::assertCount(4, $tamed->clip('c')->curve->keyframes);
     }
 
     public function testOnlyTheAskedPartIsSearched(): void

@@ -124,4 +124,4 @@ export type Edit =
   | ({ edit: "dip-range"; by: Text } & OverRange)
   | ({ edit: "set-range"; level: Text } & OverRange)
   | ({ edit: "reset-range" } & OverRange)
-  | { edit: "tame"; notches: Pick<Peak, "clip" | "at" | "by" | "before" | "after">[] };
+  | { edit: "tame"; notches: Pick<Peak, "clip" | "at" | "by" | "before" | "after" | "hold">[] };

@@ -297,7 +297,9 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
     pictures: changes.pictures,
     strip: changes.strip,
     clips,
-    selected: state.selected.filter((id) => clips[id]),
+    selected: state.selected.every((id) => clips[id])
+      ? state.selected
+      : state.selected.filter((id) => clips[id]),
     chosen: state.chosen.map((c) => isStillThere(c, clips)).filter((c) => c !== null),
     adjustable: null,
   };

@@ -1,4 +1,5 @@
-import type { Clip } from "@/api/types";
+import { useState } from "react";
+import type { Clip, Side } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { storedLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
@@ -110,7 +111,11 @@ function Keyframes({ clip }: { clip: Clip }) {
   const frameRate = useMix((s) => s.frameRate);
   const playhead = useMix((s) => s.playhead);
   const playing = useMix((s) => s.playing);
-  const channel = useMix((s) => (clip.channels?.left ? (onlyOne(s.chosen)?.channel ?? "left") : undefined));
+  const opened = clip.channels?.left !== undefined;
+  const chosenSide = useMix((s) => onlyOne(s.chosen)?.channel);
+  const [wanted, setWanted] = useState<Side | "both">("both");
+  const side = chosenSide ?? wanted;
+  const channel = opened && side !== "both" ? side : undefined;
   const over = playhead >= clip.at && playhead < clip.at + clip.length;
   const count = curveOf(clip, channel).length;
   const addHere = () => {
@@ -122,9 +127,22 @@ function Keyframes({ clip }: { clip: Clip }) {
   return (
     <>
       <div className="mt-4 mb-1 flex items-center justify-between">
-        <h3 className="caps">
-          Keyframes{channel ? `, ${channel}` : ""} · {count}
-        </h3>
+        <h3 className="caps">Keyframes · {count}</h3>
+        {opened && (
+          <select
+            className="field !w-auto px-0.5 py-0.5 text-[12px]"
+            aria-label="Whose keyframes"
+            value={side}
+            onChange={(event) => {
+              store.getState().set({ chosen: [] });
+              setWanted(event.target.value as Side | "both");
+            }}
+          >
+            <option value="both">of both</option>
+            <option value="left">of left</option>
+            <option value="right">of right</option>
+          </select>
+        )}
         {canEdit && (
           <button
             type="button"

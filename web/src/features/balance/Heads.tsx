@@ -176,7 +176,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         {track.locked && (
           <button
             type="button"
-            className="cursor-pointer p-0.5 text-copper-text"
+            className="grid size-6 cursor-pointer place-content-center text-copper-text"
             aria-label={`Unlock ${track.name}`}
             title="Locked: its clips stay as they are. Click to unlock"
             disabled={!canEdit}
@@ -188,7 +188,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         {hidden && (
           <button
             type="button"
-            className="cursor-pointer p-0.5 text-faint"
+            className="grid size-6 cursor-pointer place-content-center text-faint"
             aria-label={`Show the wires of ${track.name}`}
             title="Wires hidden. Click to show them"
             onClick={() => {

@@ -125,12 +125,12 @@ interface RowProps {
 
 function KeyRow({ command, asked, onAsk, onReset }: RowProps) {
   return (
-    <li className="flex break-inside-avoid items-center gap-2 py-[1px]">
+    <li className="flex min-h-[25px] break-inside-avoid items-center gap-2">
       <span className="flex-1 leading-tight">{command.title}</span>
       {isChanged(command) && (
         <button
           type="button"
-          className="cursor-pointer text-faint"
+          className="size-6 cursor-pointer text-faint"
           aria-label={`Key of “${command.title}” as it came`}
           onClick={onReset}
         >
@@ -139,7 +139,7 @@ function KeyRow({ command, asked, onAsk, onReset }: RowProps) {
       )}
       <button
         type="button"
-        className={`figure min-w-8 cursor-pointer rounded border px-1.5 text-[11px] font-semibold ${asked ? "border-copper bg-glow" : "border-line bg-sheet"}`}
+        className={`figure h-6 min-w-8 cursor-pointer rounded border px-1.5 text-[11px] font-semibold ${asked ? "border-copper bg-glow" : "border-line bg-sheet"}`}
         aria-label={`Change the key of “${command.title}”, now ${keysOf(command).map(spoken).join(" or ")}`}
         onClick={onAsk}
       >

@@ -70,7 +70,7 @@ function MarkerRow({ marker }: { marker: Marker }) {
       {canEdit && (
         <button
           type="button"
-          className="cursor-pointer text-faint hover:text-trouble"
+          className="grid size-6 cursor-pointer place-content-center text-faint hover:text-trouble"
           aria-label={`Remove ${marker.name}`}
           onClick={() => void edit({ edit: "remove-markers", markers: [marker.id] })}
         >

@@ -38,7 +38,7 @@ export function TamePanel() {
   const tame = (list: Peak[]) =>
     void store.getState().edit({
       edit: "tame",
-      notches: list.map(({ clip, at, by, before, after }) => ({ clip, at, by, before, after })),
+      notches: list.map(({ clip, at, by, before, after, hold }) => ({ clip, at, by, before, after, hold })),
     });
   return (
     <div className="mt-3 border-t border-line pt-2">

@@ -20,6 +20,7 @@ export function TypedField({ label, shown, disabled = false, className = "", onC
     const done = await onCommit(value.replace("−", "-"));
     setRefused(!done);
     if (done) setText(null);
+    return done;
   };
   return (
     <input
@@ -37,7 +38,11 @@ export function TypedField({ label, shown, disabled = false, className = "", onC
       }}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === "Enter") void commit(event.currentTarget.value);
+        if (event.key === "Enter") {
+          // What was taken gives the keys back to the timeline.
+          const field = event.currentTarget;
+          void commit(field.value).then((done) => done && field.blur());
+        }
         if (event.key === "Escape") {
           setText(null);
           setRefused(false);

@@ -158,6 +158,7 @@ function drawClip(
   drawFades(ctx, scene, drawn, palette);
   drawName(ctx, drawn, left, right, ink, palette);
   if (!drawn.wiresHidden) {
+    drawCommonWire(ctx, scene, drawn, palette);
     for (const wire of grippable(drawn)) {
       drawWire(ctx, scene, drawn, wire, palette);
       drawKeyframes(ctx, scene, drawn, wire, palette);
@@ -190,7 +191,9 @@ function drawSides(ctx: CanvasRenderingContext2D, drawn: DrawnClip, left: number
     const area = soundArea(drawn.lane, side);
     const level = drawn.clip.channels?.[side];
     const muted = level?.muted ? " · muted" : "";
-    ctx.fillText(`${side} ${formatDb(level?.gain ?? 0)}${muted}`, left + 10, area.top + 2);
+    // On the quiet side, away from the bars.
+    const y = drawn.lane.rises ? area.top + 3 : area.bottom - 12;
+    ctx.fillText(`${side} ${formatDb(level?.gain ?? 0)}${muted}`, left + 10, y);
   }
   ctx.fillRect(left, (soundArea(drawn.lane).top + soundArea(drawn.lane).bottom) / 2, 4000, 0.6);
 }
@@ -389,6 +392,24 @@ function drawWire(
   ctx.lineWidth = 1.8;
   ctx.strokeStyle = palette.copper;
   ctx.stroke();
+}
+
+/** In an opened clip the level that both channels have in common shows faintly behind each of their own. */
+function drawCommonWire(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  drawn: DrawnClip,
+  palette: Palette,
+): void {
+  const [common, ...sides] = drawn.wires;
+  if (!common || sides.length === 0) return;
+  ctx.globalAlpha *= 0.4;
+  ctx.setLineDash([2, 3]);
+  for (const { channel } of sides) {
+    if (channel) drawWire(ctx, scene, drawn, { ...common, channel }, palette);
+  }
+  ctx.setLineDash([]);
+  ctx.globalAlpha /= 0.4;
 }
 
 /** Lozenges: unlike the round grips of the screen, and easy to tell from a bar. */

@@ -131,7 +131,7 @@ export function grippable(drawn: DrawnClip): DrawnWire[] {
 
 /** Level of a wire in dB at a source position. */
 export function wireDb(drawn: DrawnClip, wire: DrawnWire, stretch: Stretch, position: number): number {
-  const extra = wire.channel && drawn.wires.length > 1 ? 0 : (drawn.extra?.(position) ?? 0);
+  const extra = wire.channel ? 0 : (drawn.extra?.(position) ?? 0);
   return decibelsAt(stretch, position) - wire.offDb + extra;
 }
 

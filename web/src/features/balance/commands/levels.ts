@@ -56,7 +56,14 @@ export async function tameAll(state: MixState): Promise<void> {
     const peaks = await api.peaks(project.id, { clips, ceiling: settings.ceiling, ...where });
     if (!peaks.length)
       return refuse(state, `Nothing there rises above ${settings.ceiling} dBFS: there is nothing to tame.`);
-    const notches = peaks.map(({ clip, at, by, before, after }) => ({ clip, at, by, before, after }));
+    const notches = peaks.map(({ clip, at, by, before, after, hold }) => ({
+      clip,
+      at,
+      by,
+      before,
+      after,
+      hold,
+    }));
     await state.edit({ edit: "tame", notches });
   } catch (error) {
     refuse(state, error instanceof Error ? error.message : String(error));
