@@ -25,22 +25,26 @@ final readonly class Comparison
     {
     }
 
-    /** @return array{changes: list<string>, loudness: array{?float, ?float}} what changed on the way, and the loudness of both in LUFS */
+    /** @return array{changes: list<string>, loudness: array{?float, ?float}} what changed on the way, and the loudness of both in LUFS, over the same moments */
     public function between(Project $project, int $from, int $to): array
     {
         $a = MixDocument::decode($this->history->revision($project, $from)->mix);
         $b = MixDocument::decode($this->history->revision($project, $to)->mix);
         $blocks = $this->blocks($project);
 
-        return ['changes' => Differences::between($a, $b), 'loudness' => [$this->loudness($a, $blocks), $this->loudness($b, $blocks)]];
+        return ['changes' => Differences::between($a, $b), 'loudness' => Gating::sideBySide($this->power($a, $blocks), $this->power($b, $blocks))];
     }
 
-    /** @param Closure(string): ?SourceBlocks $blocks */
-    private function loudness(Mix $mix, Closure $blocks): ?float
+    /**
+     * @param Closure(string): ?SourceBlocks $blocks
+     *
+     * @return list<float> of each 100 ms
+     */
+    private function power(Mix $mix, Closure $blocks): array
     {
         $length = $mix->length();
 
-        return 0 === $length ? null : Gating::integrated(MixPower::of($mix, $blocks, Span::of(0, $length)));
+        return 0 === $length ? [] : MixPower::of($mix, $blocks, Span::of(0, $length));
     }
 
     /** @return Closure(string): ?SourceBlocks each source read once */

@@ -85,6 +85,63 @@ test("what the browser plays is what the server renders, for every ramp, pan, an
       await edit({ edit: "set-keyframe", clip, keyframe: at(6.5), ramp: "hold" });
       await edit({ edit: "add-keyframe", clip, at: 7 * s, level: -12 });
     }
+    // Every shape of fade and crossfade, every use of channels, opened ones with curves of their own, unlinked sources.
+    const shapes = ["linear", "equal-power", "s", "exponential"] as const;
+    const modes = ["mono", "left", "right", "swapped"] as const;
+    for (const [i, shape] of shapes.entries()) {
+      const track = `f-${i}`;
+      await edit({ edit: "add-track", track, name: shape, stem: "effects" });
+      await edit({ edit: "set-fader", track, fader: -14 });
+      await edit({ edit: "set-pan", track, pan: [0.5, 0, -0.25, 0][i] ?? 0 });
+      for (const [n, from] of [0, 2.5, 5].entries()) {
+        const clip = `f-${i}-${n}`;
+        const source = sources[(i + n) % sources.length]?.id ?? "";
+        await edit({ edit: "add-clip", track, clip, source, at: Math.round(from * s) + 97 * i });
+        await edit({
+          edit: "trim-clip",
+          clip,
+          from: Math.round(from * s) + 97 * i,
+          to: Math.round((from + 3.2) * s),
+        });
+        await edit({ edit: "set-fade", clips: [clip], edge: "in", length: 9001 + 4000 * i, shape });
+        await edit({ edit: "set-fade", clips: [clip], edge: "out", length: 20_011, shape });
+      }
+      await edit({ edit: "dip-range", clips: [`f-${i}-0`], from: 3000, to: 30_000, by: -8, ramp: 12_000 });
+      await edit({ edit: "split", cuts: [{ clip: `f-${i}-0`, at: 5000 }] });
+      const stereo = Object.values(store.getState().clips).filter(
+        (c) => c.track === track && store.getState().sources[c.source]?.channels === 2,
+      );
+      await edit({
+        edit: "set-channels",
+        clips: stereo.slice(0, 1).map((c) => c.id),
+        mode: modes[i] ?? "mono",
+      });
+      const opened = stereo[1];
+      if (!opened) continue;
+      await edit({ edit: "open-channels", clips: [opened.id], open: true });
+      await edit({ edit: "set-channel", clip: opened.id, channel: "left", gain: -5 });
+      await edit({
+        edit: "dip-range",
+        clips: [opened.id],
+        channel: "right",
+        from: opened.at + s / 2,
+        to: opened.at + s,
+        by: -13,
+        ramp: 7000,
+      });
+      await edit({
+        edit: "set-range",
+        clips: [opened.id],
+        channel: "left",
+        from: opened.at + s,
+        to: opened.at + 2 * s,
+        level: "silence",
+        ramp: 2400,
+      });
+    }
+    const unlinked = sources.find((x) => x.name === "stereo24.wav")?.id ?? "";
+    await edit({ edit: "link-source", source: unlinked, linked: false });
+    await edit({ edit: "set-source-gain", source: unlinked, channel: "right", gain: -7 });
     if (store.getState().notice) throw new Error(store.getState().notice?.text);
     return project.id;
   });

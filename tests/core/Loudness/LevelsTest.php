@@ -103,6 +103,17 @@ final class LevelsTest extends TestCase
         self::assertEqualsWithDelta(Gating::integrated(Gating::tenths($sum)), $predicted, 0.2);
     }
 
+    public function testTwoProgrammesAreComparedOverTheSameMoments(): void
+    {
+        $speechOverBed = [...array_fill(0, 50, 0.01), ...array_fill(0, 50, 0.002)];
+        $speechAlone = [...array_fill(0, 50, 0.009), ...array_fill(0, 50, 0.00001)];
+        self::assertGreaterThan(Gating::integrated($speechOverBed), Gating::integrated($speechAlone), 'gated each by itself, the quieter one reads louder');
+        [$a, $b] = Gating::sideBySide($speechOverBed, $speechAlone);
+        self::assertEqualsWithDelta(10 * log10(0.0045 / 0.006), $b - $a, 0.05);
+        self::assertSame([null, null], Gating::sideBySide([], [0.0, 0.0]));
+        self::assertNull(Gating::sideBySide([0.0, 0.0, 0.0, 0.0, 0.0], [0.01, 0.01, 0.01, 0.01, 0.01])[0]);
+    }
+
     public function testDeadAirIsWhatDoesNotStandOutOfTheBackground(): void
     {
         $random = new Random(4);

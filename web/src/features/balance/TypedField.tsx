@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 
 interface Props {
   label: string;
@@ -16,6 +16,8 @@ interface Props {
 export function TypedField({ label, shown, disabled = false, className = "", onCommit, stepped }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [refused, setRefused] = useState(false);
+  // Leaving the field after Enter must not send the same once more.
+  const sent = useRef(false);
   const commit = async (value: string) => {
     const done = await onCommit(value.replace("−", "-"));
     setRefused(!done);
@@ -32,7 +34,7 @@ export function TypedField({ label, shown, disabled = false, className = "", onC
       onFocus={(event) => event.currentTarget.select()}
       onChange={(event) => setText(event.target.value)}
       onBlur={() => {
-        if (text !== null && !refused) void commit(text);
+        if (text !== null && !refused && !sent.current) void commit(text);
         else setText(null);
         setRefused(false);
       }}
@@ -41,7 +43,10 @@ export function TypedField({ label, shown, disabled = false, className = "", onC
         if (event.key === "Enter") {
           // What was taken gives the keys back to the timeline.
           const field = event.currentTarget;
-          void commit(field.value).then((done) => done && field.blur());
+          sent.current = true;
+          void commit(field.value)
+            .then((done) => done && field.blur())
+            .finally(() => (sent.current = false));
         }
         if (event.key === "Escape") {
           setText(null);
