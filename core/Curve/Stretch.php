@@ -27,10 +27,21 @@ final readonly class Stretch implements Factor
     /** Samples between the points of a sampled stretch. */
     public int $grid;
 
-    /** @param list<Factor> $factors */
-    private function __construct(public int $from, public int $to, public bool $inGain, public float $base, public float $slope, public float $bend, public array $factors = [])
-    {
-        $this->grid = $this->isSampled() ? $this->coarsestGrid() : self::GRIDS[0];
+    /**
+     * @param list<Factor> $factors
+     * @param ?int $grid where it is known already: that of the same shape at another gain is the same
+     */
+    private function __construct(
+        public int $from,
+        public int $to,
+        public bool $inGain,
+        public float $base,
+        public float $slope,
+        public float $bend,
+        public array $factors = [],
+        ?int $grid = null,
+    ) {
+        $this->grid = $grid ?? ($this->isSampled() ? $this->coarsestGrid() : self::GRIDS[0]);
     }
 
     public static function decibels(int $from, int $to, float $base, float $slope = 0.0, float $bend = 0.0): self
@@ -52,7 +63,7 @@ final readonly class Stretch implements Factor
             return new self($this->from, $this->to, true, $this->inGain ? $this->base * $ratio : 0.0, $this->inGain ? $this->slope * $ratio : 0.0, 0.0, 0.0 === $ratio ? [] : $this->factors);
         }
 
-        return new self($this->from, $this->to, false, $this->base + $by->db, $this->slope, $this->bend, $this->factors);
+        return new self($this->from, $this->to, false, $this->base + $by->db, $this->slope, $this->bend, $this->factors, $this->grid);
     }
 
     /** The part of it over [$from, $to), which must lie within. The same shape, put in terms of the shorter way. */

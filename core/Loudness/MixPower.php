@@ -90,7 +90,7 @@ final class MixPower
         $from = max($clip->in, $this->span->from - $shift);
         $to = min($clip->in + $clip->length, $this->span->to - $shift);
         $last = \count($this->tenths) - 1;
-        foreach ($part->stretches as $stretch) {
+        foreach ($part->heard() as $stretch) {
             $first = intdiv(max($from, $stretch->from) + intdiv($this->blockFrames, 2), $this->blockFrames);
             $end = min(intdiv(min($to, $stretch->to) + intdiv($this->blockFrames, 2), $this->blockFrames), \count($powers));
             $constant = $stretch->isConstant();

@@ -9,6 +9,7 @@ use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Render\Part;
 use Wattage\Core\Render\PcmSource;
 use Wattage\Core\Signal\PcmDecoder;
+use Wattage\Core\Signal\Routing;
 use Wattage\Core\Time\Span;
 
 /**
@@ -41,7 +42,7 @@ final class Peaks
     /** Where more than this is too loud, it is not peaks that need to be tamed. Seconds. */
     private const MOST_SECONDS = 60;
 
-    /** @param list<Part> $parts how the clip is heard */
+    /** @param list<array{Routing, non-empty-list<Stretch>}> $parts how the clip is heard, gains included */
     private function __construct(private readonly array $parts, private readonly PcmSource $sound, private readonly float $ceiling, private readonly int $rate)
     {
     }
@@ -58,7 +59,7 @@ final class Peaks
      */
     public static function above(array $parts, string $outline, PcmSource $sound, Span $span, float $ceiling, int $rate): array
     {
-        $search = new self($parts, $sound, $ceiling, $rate);
+        $search = new self(array_map(static fn (Part $part): array => [$part->routing, $part->heard()], $parts), $sound, $ceiling, $rate);
         $peaks = [];
         foreach ($search->moments($outline, $span) as $moment) {
             array_push($peaks, ...$search->tamed($moment));
@@ -116,15 +117,19 @@ final class Peaks
         return array_map(static fn (int $i): array => [$i, $i + 1, $sums[$i]], array_keys($sums));
     }
 
-    /** @return list<array{int, int, float}> */
-    private function bounds(Part $part, int $first, int $count, int $frames): array
+    /**
+     * @param array{Routing, non-empty-list<Stretch>} $part
+     *
+     * @return list<array{int, int, float}>
+     */
+    private function bounds(array $part, int $first, int $count, int $frames): array
     {
-        $r = $part->routing;
+        [$r, $stretches] = $part;
         $spread = max(abs($r->leftToLeft) + abs($r->rightToLeft), abs($r->leftToRight) + abs($r->rightToRight));
         // A straight routing never adds the channels.
         $spread = $r->isStraight() ? 1.0 : $spread;
         $bounds = [];
-        foreach ($part->stretches as $stretch) {
+        foreach ($stretches as $stretch) {
             $from = max($first, intdiv($stretch->from, $frames));
             $to = min($first + $count, intdiv($stretch->to - 1, $frames) + 1);
             if ($stretch->isConstant() && $from < $to) {
@@ -267,9 +272,8 @@ final class Peaks
         $gains = [];
         for ($position = $moment->from; $position < $moment->to; ++$position) {
             $sum = [0.0, 0.0, 0.0, 0.0];
-            foreach ($this->parts as $part) {
-                $gain = self::gainAt($part, $position);
-                $r = $part->routing;
+            foreach ($this->parts as [$r, $stretches]) {
+                $gain = self::gainAt($stretches, $position);
                 $sum = [$sum[0] + $gain * $r->leftToLeft, $sum[1] + $gain * $r->rightToLeft, $sum[2] + $gain * $r->leftToRight, $sum[3] + $gain * $r->rightToRight];
             }
             $gains[] = $sum;
@@ -278,19 +282,20 @@ final class Peaks
         return $gains;
     }
 
-    private static function gainAt(Part $part, int $position): float
+    /** @param non-empty-list<Stretch> $stretches */
+    private static function gainAt(array $stretches, int $position): float
     {
         $low = 0;
-        $high = \count($part->stretches) - 1;
+        $high = \count($stretches) - 1;
         while ($low < $high) {
             $middle = ($low + $high) >> 1;
-            if ($part->stretches[$middle]->to <= $position) {
+            if ($stretches[$middle]->to <= $position) {
                 $low = $middle + 1;
             } else {
                 $high = $middle;
             }
         }
 
-        return $part->stretches[$low]->appliedGainAt($position);
+        return $stretches[$low]->appliedGainAt($position);
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Render;
 
-use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeRamp;
@@ -20,34 +19,41 @@ use Wattage\Core\Timeline\Side;
  */
 final class GainSchedule
 {
-    /**
-     * Source gain, clip gain and curve in one: what the level wire shows.
-     *
-     * @return non-empty-list<Stretch> in source time, covering the heard part of the clip
-     */
-    public static function wire(Mix $mix, Clip $clip): array
+    /** Gain of source and clip, all along; what moves comes on top. */
+    public static function level(Mix $mix, Clip $clip): Decibels
     {
-        return self::levels($clip, $clip->curve, $clip->gain->plus($mix->source($clip->source)->commonGain()));
+        return $clip->gain->plus($mix->source($clip->source)->commonGain());
     }
 
     /**
-     * The level wire with the fades and, where its channels are opened, the levels of each of them.
+     * The curve of a clip, gains not included.
+     *
+     * @return non-empty-list<Stretch> in source time, covering the heard part of the clip
+     */
+    public static function wire(Clip $clip): array
+    {
+        return $clip->curve->stretchesWithin($clip->heard());
+    }
+
+    /**
+     * The curve with the fades and, where its channels are opened, the levels of each of them.
      *
      * @return list<Part> none where both channels are muted
      */
     public static function parts(Mix $mix, Clip $clip, Fades $fades): array
     {
-        $base = self::faded($clip, self::wire($mix, $clip), $fades);
+        $base = self::faded($clip, self::wire($clip), $fades);
+        $gain = self::level($mix, $clip);
         $source = $mix->source($clip->source);
         $routing = $clip->channels->mode->routing()->afterGains(...$source->channelGains());
         if (!$clip->channels->isOpen()) {
-            return [new Part($routing, $base)];
+            return [new Part($routing, $gain, $base)];
         }
         $parts = [];
         foreach (Side::cases() as $side) {
             $level = $clip->channels->of($side);
             if (!$level->muted) {
-                $parts[] = new Part(self::only($side, $routing), self::product($base, self::channelWire($clip, $side)));
+                $parts[] = new Part(self::only($side, $routing), $gain, self::product($base, self::channelWire($clip, $side)));
             }
         }
 
@@ -63,13 +69,7 @@ final class GainSchedule
     {
         $level = $clip->channels->of($side);
 
-        return self::levels($clip, $level->curve, $level->gain);
-    }
-
-    /** @return non-empty-list<Stretch> */
-    private static function levels(Clip $clip, Curve $curve, Decibels $gain): array
-    {
-        return array_map(static fn (Stretch $stretch): Stretch => $stretch->raised($gain), $curve->stretchesWithin($clip->heard()));
+        return array_map(static fn (Stretch $stretch): Stretch => $stretch->raised($level->gain), $level->curve->stretchesWithin($clip->heard()));
     }
 
     private static function only(Side $side, Routing $routing): Routing

@@ -65,7 +65,7 @@ final readonly class Renderer
         return new Voice(
             $clip,
             $this->sources[$clip->source],
-            array_map(static fn (Stretch $s): Stretch => $s->raised($track->fader), $part->stretches),
+            array_map(static fn (Stretch $s): Stretch => $s->raised($track->fader), $part->heard()),
             $part->routing->then(Pan::at($track->pan)),
         );
     }

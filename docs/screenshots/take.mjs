@@ -27,7 +27,12 @@ const timeline = page.getByTestId("timeline");
 await timeline.waitFor();
 await page.waitForTimeout(800);
 
-await state({ selected: ["slow-0"], keyframe: 1516800, playhead: 48000 * 33.4 });
+await state({ selected: ["slow-0"], chosen: [{ clip: "slow-0", keyframes: [1516800] }], playhead: 48000 * 33.4 });
+await page.waitForFunction(async () => {
+  const { project } = window.wattage.store.getState();
+  const { sources } = await (await fetch(`/api/projects/${project.id}/sources`)).json();
+  return sources.every((s) => s.picture !== "making");
+}, null, { polling: 1000, timeout: 120000 });
 await page.keyboard.press("Space");
 await page.waitForTimeout(2600);
 await take("balance");
@@ -51,8 +56,54 @@ await state({ range: null });
 
 await page.getByRole("tab", { name: "Sources" }).click();
 await take("sources");
-await page.getByRole("tab", { name: "Edits" }).click();
-await take("edits");
+await page.getByRole("button", { name: "intake" }).click();
+await take("intake");
+await page.getByRole("button", { name: "balance" }).click();
+
+// Fades, a crossfade, an opened clip, markers, a lock and an ink: all on one screen.
+await page.getByRole("tab", { name: "Levels" }).click();
+await page.evaluate(async () => {
+  const { store } = window.wattage;
+  const { edit, clips, tracks } = store.getState();
+  const wheelhouse = Object.values(clips).find((c) => c.name === "Deckhand, wheelhouse");
+  await edit({ edit: "split", cuts: [{ clip: wheelhouse.id, at: 48000 * 50.2 }] });
+  const later = Object.values(store.getState().clips).find((c) => c.track === wheelhouse.track && c.at === 48000 * 50.2);
+  await edit({ edit: "cross-over", earlier: wheelhouse.id, later: later.id, length: "2.5 s" });
+  await edit({ edit: "set-fade", clips: ["slow-0"], edge: "in", length: "6 s", shape: "s" });
+  const shore = Object.values(clips).find((c) => c.name === "Shore" && c.at === 0);
+  await edit({ edit: "open-channels", clips: [shore.id], open: true });
+  await edit({ edit: "set-channel", clip: shore.id, channel: "right", gain: -8 });
+  await edit({ edit: "dip-range", clips: [shore.id], channel: "left", from: 48000 * 14, to: 48000 * 22, by: -9, ramp: 40000 });
+  for (const [at, name] of [[13.7, "First line"], [31.7, "Second line"], [44, "Wheelhouse"], [62, "Casting off"]])
+    await edit({ edit: "add-marker", marker: name.toLowerCase().replace(" ", "-"), at: Math.round(at * 48000), name });
+  await edit({ edit: "set-locked", track: "spots", locked: true });
+  await edit({ edit: "set-hue", track: "deckhand", hue: "plum" });
+  store.getState().select(shore.id);
+});
+await take("fades-and-channels");
+await page.evaluate(() => {
+  const { clips, select } = window.wattage.store.getState();
+  select(Object.values(clips).find((c) => c.name === "Deckhand, wheelhouse").id);
+});
+await page.keyboard.press("w");
+await page.getByText(/^It suggests/).waitFor();
+await take("close-up");
+await page.keyboard.press("Escape");
+
+await page.getByRole("tab", { name: "Versions" }).click();
+await page.getByLabel("Name of the snapshot").fill("Before the ride");
+await page.getByRole("button", { name: "Take", exact: true }).click();
+await page.getByRole("listitem").filter({ hasText: "Before the ride" }).getByRole("button", { name: "A", exact: true }).click();
+await page.evaluate(async () => {
+  const { edit } = window.wattage.store.getState();
+  await edit({ edit: "set-fader", track: "music", fader: -7.5 });
+  await edit({ edit: "set-clip-gain", clips: ["slow-0"], gain: -6 });
+  await edit({ edit: "dip-range", clips: ["slow-0"], from: 48000 * 63, to: 48000 * 70, by: -9, ramp: 33600 });
+});
+await page.getByText(/LUFS/).waitFor();
+await page.keyboard.press("c");
+await take("versions");
+await page.keyboard.press("c");
 await page.getByRole("button", { name: "Handover" }).click();
 await page.getByRole("button", { name: "Render" }).click();
 await page.getByRole("link", { name: "Fetch" }).first().waitFor({ timeout: 60000 });

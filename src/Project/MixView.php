@@ -48,11 +48,13 @@ final class MixView
     {
         $old = self::clipsByTrack($before);
         $new = self::clipsByTrack($mix);
-        $louder = self::changedSources($before, $mix);
-        $changed = [];
+        $changed = $placed = [];
         foreach ($new as $id => [$track, $clip, $fades]) {
-            if (isset($louder[$clip->source]) || ($old[$id] ?? null) != [$track, $clip, $fades]) {
+            [$oldTrack, $oldClip, $oldFades] = $old[$id] ?? [null, null, null];
+            if (null === $oldClip || !self::movesAlike($oldClip, $clip) || $oldFades != $fades || self::channelGains($before, $oldClip) !== self::channelGains($mix, $clip)) {
                 $changed[] = [$track, $clip];
+            } elseif ($oldTrack !== $track || $oldClip != $clip || !GainSchedule::level($before, $oldClip)->equals(GainSchedule::level($mix, $clip))) {
+                $placed[] = [...self::place($mix, $clip), 'track' => $track];
             }
         }
         $fades = array_map(Fades::of(...), array_intersect_key($mix->tracks, array_flip(array_column($changed, 0))));
@@ -60,7 +62,34 @@ final class MixView
         return [
             ...self::frame($mix),
             'changedClips' => array_map(static fn (array $c): array => self::clip($mix, $c[0], $c[1], $fades[$c[0]]), $changed),
+            'placedClips' => $placed,
             'removedClips' => array_map(strval(...), array_keys(array_diff_key($old, $new))),
+        ];
+    }
+
+    /** Whether all of two states of a clip is alike but where it stands, what it is called, and its gain all along. */
+    private static function movesAlike(Clip $a, Clip $b): bool
+    {
+        return $a->source === $b->source && $a->in === $b->in && $a->length === $b->length
+            && ($a->curve === $b->curve || $a->curve == $b->curve) && $a->channels == $b->channels && $a->fadeIn == $b->fadeIn && $a->fadeOut == $b->fadeOut;
+    }
+
+    /** @return array{float, float} */
+    private static function channelGains(Mix $mix, Clip $clip): array
+    {
+        return $mix->source($clip->source)->channelGains();
+    }
+
+    /** @return Json what of a clip can change without its schedule */
+    private static function place(Mix $mix, Clip $clip): array
+    {
+        return [
+            'id' => $clip->id,
+            'name' => $clip->name,
+            'at' => $clip->at,
+            'gain' => MixDocument::levelToJson($clip->gain),
+            'level' => MixDocument::levelToJson(GainSchedule::level($mix, $clip)),
+            'detached' => $clip->detached,
         ];
     }
 
@@ -81,7 +110,7 @@ final class MixView
     /** @return Json */
     private static function clip(Mix $mix, string $track, Clip $clip, Fades $fades): array
     {
-        $wire = GainSchedule::wire($mix, $clip);
+        $wire = GainSchedule::wire($clip);
         $parts = [];
         foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {
             $own = $part->stretches == $wire ? [] : ['schedule' => array_map(self::stretch(...), $part->stretches)];
@@ -92,6 +121,7 @@ final class MixView
 
         return [
             ...MixDocument::clipToArray($clip),
+            ...self::place($mix, $clip),
             'track' => $track,
             'schedule' => array_map(self::stretch(...), $wire),
             'parts' => $parts,
@@ -147,18 +177,5 @@ final class MixView
         }
 
         return $clips;
-    }
-
-    /** @return array<string, true> ids of sources whose gain is another */
-    private static function changedSources(Mix $before, Mix $after): array
-    {
-        $changed = [];
-        foreach ($after->sources as $id => $source) {
-            if (isset($before->sources[$id]) && $before->sources[$id] != $source) {
-                $changed[$id] = true;
-            }
-        }
-
-        return $changed;
     }
 }

@@ -8,6 +8,7 @@ use PHPUnit\Framework\TestCase;
 use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Render\GainSchedule;
+use Wattage\Core\Timeline\Fades;
 use Wattage\Tests\support\Mixes;
 
 /** The one answer to “how loud is this now”, which renderer and player both follow. */
@@ -23,7 +24,7 @@ final class GainScheduleTest extends TestCase
         ] as $edit) {
             $mix = Mixes::edited($mix, $edit);
         }
-        $schedule = GainSchedule::wire($mix, $mix->clip('bed'));
+        $schedule = GainSchedule::parts($mix, $mix->clip('bed'), Fades::of($mix->track('music')))[0]->heard();
         $at = static function (int $position) use ($schedule): float {
             foreach ($schedule as $stretch) {
                 if ($position >= $stretch->from && $position < $stretch->to) {
@@ -41,7 +42,7 @@ final class GainScheduleTest extends TestCase
     public function testItCoversTheHeardPartAndNoMoreThanItsOwnStretches(): void
     {
         $mix = Mixes::voiceOverBed();
-        $schedule = GainSchedule::wire($mix, $mix->clip('voice'));
+        $schedule = GainSchedule::wire($mix->clip('voice'));
         self::assertSame([Mixes::SECOND, 7 * Mixes::SECOND], [$schedule[0]->from, $schedule[0]->to]);
     }
 
@@ -49,7 +50,7 @@ final class GainScheduleTest extends TestCase
     {
         $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'set-source-gain', 'source' => 'src-bed', 'gain' => 'silence']);
         $mix = Mixes::edited($mix, ['edit' => 'add-keyframe', 'clip' => 'bed', 'at' => 1000, 'level' => 12]);
-        foreach (GainSchedule::wire($mix, $mix->clip('bed')) as $stretch) {
+        foreach (GainSchedule::parts($mix, $mix->clip('bed'), Fades::of($mix->track('music')))[0]->heard() as $stretch) {
             self::assertSame(0.0, $stretch->gainAt($stretch->from));
         }
     }

@@ -14,7 +14,8 @@ const clip = (id: string, gain: number): Clip => ({
   length: 100,
   gain,
   curve: [],
-  schedule: [{ from: 0, to: 100, db: [gain, 0] }],
+  level: gain,
+  schedule: [{ from: 0, to: 100, db: [0, 0] }],
   ...PLAIN,
 });
 
@@ -45,6 +46,7 @@ const step = (revision: number, changed: Clip[], removed: string[] = []): Step =
     sources: opened.mix.sources,
     tracks: structuredClone(opened.mix.tracks),
     changedClips: changed,
+    placedClips: [],
     removedClips: removed,
     markers: [],
     pictures: [],

@@ -287,6 +287,10 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
   const removed = new Set(changes.removedClips);
   const clips = Object.fromEntries(Object.entries(state.clips).filter(([id]) => !removed.has(id)));
   for (const clip of changes.changedClips) clips[clip.id] = clip;
+  for (const placed of changes.placedClips) {
+    const clip = clips[placed.id];
+    if (clip) clips[placed.id] = { ...clip, ...placed };
+  }
   return {
     ...head,
     frameRate: changes.frameRate,

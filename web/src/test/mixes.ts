@@ -26,7 +26,8 @@ export function opened(): OpenedMix {
     length: 6 * SECOND,
     gain: -3,
     curve: [],
-    schedule: [held(SECOND, 7 * SECOND, -3)],
+    level: -3,
+    schedule: [held(SECOND, 7 * SECOND, 0)],
     ...PLAIN,
   };
   const at = (seconds: number, level: number) => ({ at: seconds * SECOND, level, ramp: "line" as const });
@@ -40,6 +41,7 @@ export function opened(): OpenedMix {
     length: 20 * SECOND,
     gain: 0,
     curve: [at(7, 0), at(8, -11), at(12, -11), at(13, 0)],
+    level: 0,
     schedule: [
       held(0, 7 * SECOND, 0),
       { from: 7 * SECOND, to: 8 * SECOND, db: [0, -11] },

@@ -73,7 +73,7 @@ function Ends({ clip }: { clip: Clip }) {
   const edit = useMixStore().getState().edit;
   const canEdit = useCanEdit();
   const here = useMix((s) =>
-    s.playhead >= clip.at && s.playhead < clip.at + clip.length ? storedLevelAt(s, clip, s.playhead) : null,
+    s.playhead >= clip.at && s.playhead < clip.at + clip.length ? storedLevelAt(clip, s.playhead) : null,
   );
   return (
     <>

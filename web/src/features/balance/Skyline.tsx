@@ -52,7 +52,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
       const outline = outlines.get(clip.source, 320);
       if (!track || !outline || track.muted) continue;
       const into = track.stem === "speech" ? above : below;
-      const fader = 10 ** (decibelsOf(track.fader) / 20);
+      const fader = 10 ** ((decibelsOf(track.fader) + decibelsOf(clip.level)) / 20);
       const perPoint = (outline.msPerPoint * rate) / 1000;
       for (
         let c = Math.max(0, Math.floor(clip.at / perPx / 3));

@@ -1,4 +1,5 @@
 import type { Clip, Part } from "@/api/types";
+import { decibelsOf } from "@/lib/format";
 import { Envelope } from "./envelope";
 import { SEGMENT_SECONDS, type Segments } from "./segments";
 
@@ -50,7 +51,8 @@ export class Voice {
     // Always two channels: mono is the same sound on both, as in the core.
     this.input = new GainNode(context, { channelCount: 2, channelCountMode: "explicit" });
     this.fade = new GainNode(context);
-    this.fade.connect(output);
+    const level = new GainNode(context, { gain: 10 ** (decibelsOf(clip.level) / 20) });
+    this.fade.connect(level).connect(output);
     const first = Math.max(from, clip.at);
     const shift = clip.at - clip.in;
     this.next = first - shift;

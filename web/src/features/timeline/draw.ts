@@ -303,7 +303,7 @@ function drawSound(
   const own = drawn.wires[0]?.schedule ?? [];
   const side = channel && drawn.wires.find((w) => w.channel === channel)?.schedule;
   const muted = channel && clip.channels?.[channel]?.muted;
-  const trackGain = muted ? 0 : 10 ** (drawn.faderDb / 20);
+  const trackGain = muted ? 0 : 10 ** (drawn.levelDb / 20);
   let index = stretchIndexAt(own, Math.max(clip.in, firstBar * barSamples - shift));
   ctx.fillStyle = ink;
   const ghost: number[] = [];

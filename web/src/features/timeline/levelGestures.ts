@@ -5,7 +5,7 @@ import type { MixState, Range } from "@/store/mixStore";
 import { dragDb } from "./geometry";
 import { type Gesture, levelReadout, time, Travel } from "./gesture";
 import type { Target } from "./hit";
-import { clipsInRange, sourceDb } from "./levels";
+import { clipsInRange } from "./levels";
 import { type Preview, roughDip, roughSchedule, type Scene, withCurve } from "./scene";
 import type { Start } from "./startGesture";
 
@@ -108,10 +108,9 @@ function previews(
       taken.has(k.at) ? { ...k, at: k.at + later, level: shifted(k, by, to) } : k,
     );
     const shown = withCurve(clip, curve, channel);
-    const off = channel ? 0 : sourceDb(state, clip);
     clips[id] = {
       clip: shown,
-      schedule: roughSchedule(shown, off, channel),
+      schedule: roughSchedule(shown, channel),
       ...(channel ? { channel } : {}),
     };
   }
@@ -215,9 +214,14 @@ function gained(
   const shown =
     channel && own && clip.channels
       ? { ...clip, channels: { ...clip.channels, [channel]: { ...own, gain } } }
-      : { ...clip, gain };
-  const schedule = roughSchedule(shown, channel ? 0 : sourceDb(state, clip), channel);
-  return { clip: shown, schedule, ...(channel ? { channel } : {}) };
+      : { ...clip, gain, level: raised(clip.level, level - old, level) };
+  return channel ? { clip: shown, schedule: roughSchedule(shown, channel), channel } : { clip: shown };
+}
+
+/** What is heard when the gain is another: the level with the same difference. */
+function raised(level: Clip["level"], by: number, gain: number): Clip["level"] {
+  const next = Number.isFinite(by) ? decibelsOf(level) + by : gain;
+  return Number.isFinite(next) ? next : "silence";
 }
 
 function stretchEnds(curve: Keyframe[], position: number): Keyframe[] {

@@ -16,12 +16,6 @@ export function clipsInRange(state: MixState, range: Range): string[] {
   return under.filter((c) => !locked.has(c.track)).map((c) => c.id);
 }
 
-/** The gain that both channels of a clip's source have in common: what the wire leaves out. */
-export function sourceDb(state: MixState, clip: Clip): number {
-  const source = state.sources[clip.source];
-  return source && source.right === undefined ? decibelsOf(source.gain) : 0;
-}
-
 /** Level of a wire at a source position. */
 function levelOf(schedule: Stretch[], position: number): number | null {
   const stretch = schedule[stretchIndexAt(schedule, position)];
@@ -29,8 +23,8 @@ function levelOf(schedule: Stretch[], position: number): number | null {
 }
 
 /** Level of a stored clip's wire at a timeline position, for a number that people read. */
-export function storedLevelAt(state: MixState, clip: Clip, position: number, channel?: Side): number {
+export function storedLevelAt(clip: Clip, position: number, channel?: Side): number {
   const source = position - clip.at + clip.in;
   if (channel) return levelOf(clip.channelSchedules?.[channel] ?? [], source) ?? 0;
-  return (levelOf(clip.schedule, source) ?? decibelsOf(clip.gain)) - sourceDb(state, clip);
+  return (levelOf(clip.schedule, source) ?? 0) + decibelsOf(clip.gain);
 }

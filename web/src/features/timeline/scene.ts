@@ -4,15 +4,14 @@ import { decibelsAt } from "@/lib/schedule";
 import { curveOf } from "@/store/chosen";
 import type { MixState, Range } from "@/store/mixStore";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
-import { sourceDb } from "./levels";
 
 /** A level wire as it is drawn: that of a clip, or that of one channel of an opened clip. */
 export interface DrawnWire {
   channel?: Side;
   schedule: Stretch[];
-  /** What of the schedule the wire does not show: the gain of the source. */
-  offDb: number;
-  /** Gain that is added to the level of each keyframe. */
+  /** What is added to the schedule: the gain of the clip. That of a channel is in its schedule already. */
+  addDb: number;
+  /** What is added to the level of each keyframe. */
   gainDb: number;
 }
 
@@ -21,8 +20,8 @@ export interface DrawnClip {
   clip: Clip;
   lane: Lane;
   wires: DrawnWire[];
-  /** Fader of the track in dB. */
-  faderDb: number;
+  /** Fader of the track, gain of the clip and of its source in dB: heard all along. */
+  levelDb: number;
   /** Difference in dB that a drag adds at a source position. */
   extra: ((position: number) => number) | null;
   selected: boolean;
@@ -79,8 +78,8 @@ export function buildScene(
     clips.push({
       clip,
       lane,
-      wires: wiresOf(state, clip, shown?.schedule, shown?.channel),
-      faderDb: decibelsOf(lane.track.fader),
+      wires: wiresOf(clip, shown?.schedule, shown?.channel),
+      levelDb: decibelsOf(lane.track.fader) + decibelsOf(clip.level),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),
       wiresHidden: state.hiddenWires.includes(clip.track),
@@ -108,17 +107,17 @@ export function buildScene(
   };
 }
 
-function wiresOf(state: MixState, clip: Clip, schedule?: Stretch[], channel?: Side): DrawnWire[] {
+function wiresOf(clip: Clip, schedule?: Stretch[], channel?: Side): DrawnWire[] {
   const own: DrawnWire = {
     schedule: schedule && !channel ? schedule : clip.schedule,
-    offDb: sourceDb(state, clip),
+    addDb: decibelsOf(clip.gain),
     gainDb: decibelsOf(clip.gain),
   };
   if (!clip.channelSchedules) return [own];
   const sides = (["left", "right"] as const).map((side) => ({
     channel: side,
     schedule: (schedule && channel === side ? schedule : clip.channelSchedules?.[side]) ?? [],
-    offDb: 0,
+    addDb: 0,
     gainDb: decibelsOf(clip.channels?.[side]?.gain ?? 0),
   }));
   return [own, ...sides];
@@ -132,13 +131,12 @@ export function grippable(drawn: DrawnClip): DrawnWire[] {
 /** Level of a wire in dB at a source position. */
 export function wireDb(drawn: DrawnClip, wire: DrawnWire, stretch: Stretch, position: number): number {
   const extra = wire.channel ? 0 : (drawn.extra?.(position) ?? 0);
-  return decibelsAt(stretch, position) - wire.offDb + extra;
+  return decibelsAt(stretch, position) + wire.addDb + extra;
 }
 
 /** A straight-line stand-in for a schedule while its keyframes are dragged; the server's own replaces it. */
-export function roughSchedule(clip: Clip, offDb: number, channel?: Side): Stretch[] {
-  const gain = channel ? (clip.channels?.[channel]?.gain ?? 0) : clip.gain;
-  const around = offDb + decibelsOf(gain);
+export function roughSchedule(clip: Clip, channel?: Side): Stretch[] {
+  const around = channel ? decibelsOf(clip.channels?.[channel]?.gain ?? 0) : 0;
   const points = curveOf(clip, channel).map((k) => ({
     at: k.at,
     db: Math.max(-144, decibelsOf(k.level) + around),
