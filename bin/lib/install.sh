@@ -55,7 +55,7 @@ install_composer() {
   now=$(fingerprint "$ROOT/composer.json")
   [ "$(cat "$stamp" 2>/dev/null)" = "$now" ] && return
   say "Installing PHP packages"
-  (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress --quiet)
+  (cd "$ROOT" && COMPOSER_ALLOW_SUPERUSER=1 composer install --optimize-autoloader --no-interaction --no-progress --quiet)
   chmod -R go+rX "$ROOT/vendor" # some archives come with private modes, and the servers run under another account
   echo "$now" >"$stamp"
 }

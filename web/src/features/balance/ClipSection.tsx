@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Clip, Side } from "@/api/types";
-import { usePlayer } from "@/features/player";
+import { useMoment, usePlayer } from "@/features/player";
 import { storedLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
@@ -72,9 +72,8 @@ export function ClipSection({ clip }: { clip: Clip }) {
 function Ends({ clip }: { clip: Clip }) {
   const edit = useMixStore().getState().edit;
   const canEdit = useCanEdit();
-  const here = useMix((s) =>
-    s.playhead >= clip.at && s.playhead < clip.at + clip.length ? storedLevelAt(clip, s.playhead) : null,
-  );
+  const moment = useMoment();
+  const here = moment >= clip.at && moment < clip.at + clip.length ? storedLevelAt(clip, moment) : null;
   return (
     <>
       <dt className="text-faint">Starts</dt>
@@ -118,6 +117,11 @@ function Keyframes({ clip }: { clip: Clip }) {
   const channel = opened && side !== "both" ? side : undefined;
   const over = playhead >= clip.at && playhead < clip.at + clip.length;
   const count = curveOf(clip, channel).length;
+  const addName = opened
+    ? "Add"
+    : playing
+      ? "Add at playhead"
+      : `Add at ${formatTimecode(playhead, rate, frameRate).slice(3)}`;
   const addHere = () => {
     const at = player.position;
     const wire = { clip: clip.id, ...(channel ? { channel } : {}) };
@@ -126,8 +130,8 @@ function Keyframes({ clip }: { clip: Clip }) {
   };
   return (
     <>
-      <div className="mt-4 mb-1 flex items-center justify-between">
-        <h3 className="caps">Keyframes · {count}</h3>
+      <div className="mt-4 mb-1 flex items-center justify-between gap-1">
+        <h3 className="caps grow whitespace-nowrap">Keyframes · {count}</h3>
         {opened && (
           <select
             className="field !w-auto px-0.5 py-0.5 text-[12px]"
@@ -155,7 +159,7 @@ function Keyframes({ clip }: { clip: Clip }) {
             }
             onClick={addHere}
           >
-            {playing ? "Add at playhead" : `Add at ${formatTimecode(playhead, rate, frameRate).slice(3)}`}
+            {addName}
           </button>
         )}
       </div>

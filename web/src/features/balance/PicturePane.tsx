@@ -3,7 +3,7 @@ import { ChevronDown, ChevronUp } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { Picture } from "@/api/types";
-import { usePlayer } from "@/features/player";
+import { useMoment, usePlayer } from "@/features/player";
 import { frameAt, sampleOfFrame } from "@/lib/timecode";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { TimeField } from "./TimeField";
@@ -63,16 +63,7 @@ export function PicturePane() {
 
 /** The part of the strip under the playhead, also while playing. */
 function useShowing(strip: Picture[]): Picture | null {
-  const player = usePlayer();
-  const playing = useMix((s) => s.playing);
-  const playhead = useMix((s) => s.playhead);
-  const [moment, setMoment] = useState(playhead);
-  useEffect(() => {
-    if (!playing) return;
-    const timer = setInterval(() => setMoment(player.position), 100);
-    return () => clearInterval(timer);
-  }, [player, playing]);
-  const at = playing ? moment : playhead;
+  const at = useMoment();
   return strip.find((p) => at >= p.at && at < p.at + p.length) ?? null;
 }
 

@@ -15,7 +15,7 @@ import { usePlayer } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { one } from "@/store/chosen";
 import { useTheme } from "@/store/theme";
-import { drawTimeline, readPalette } from "./draw";
+import { drawTimeline, readPalette } from "./paint";
 import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
 import { startGesture } from "./startGesture";
 import { chooseAt, nextShape } from "./clicks";

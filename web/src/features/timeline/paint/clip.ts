@@ -1,0 +1,118 @@
+import { formatDb } from "@/lib/format";
+import { CLIP_MARGIN, NAME_STRIP, soundArea, xOf } from "../geometry";
+import { gripOf } from "../hit";
+import type { Outlines } from "../outlines";
+import { type DrawnClip, inkOf, type Scene } from "../scene";
+import { drawFades } from "./fades";
+import { MONO, type Palette, SANS } from "./palette";
+import { drawSound } from "./sound";
+import { drawWires } from "./wires";
+
+export function drawClip(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  drawn: DrawnClip,
+  palette: Palette,
+  outlines: Outlines,
+): void {
+  const { clip, lane, selected } = drawn;
+  const left = xOf(scene.view, clip.at);
+  const right = xOf(scene.view, clip.at + clip.length);
+  const top = lane.top + CLIP_MARGIN;
+  const height = lane.height - 2 * CLIP_MARGIN;
+  const ink = palette[inkOf(lane.track)];
+  ctx.save();
+  ctx.beginPath();
+  ctx.roundRect(left + 0.5, top + 0.5, Math.max(2, right - left - 1), height - 1, 4);
+  ctx.fillStyle = palette.sheet;
+  ctx.globalAlpha = isCrossing(drawn) ? 0.82 : 1;
+  ctx.fill();
+  ctx.clip();
+  const silent = lane.track.muted || (scene.solo.length > 0 && !scene.solo.includes(lane.track.id));
+  ctx.globalAlpha = silent ? 0.35 : 1;
+  if (drawn.wires.length > 1) {
+    drawSound(ctx, scene, drawn, ink, palette, outlines, "left");
+    drawSound(ctx, scene, drawn, ink, palette, outlines, "right");
+    drawSides(ctx, drawn, Math.max(left, 0), palette);
+  } else {
+    drawSound(ctx, scene, drawn, ink, palette, outlines);
+  }
+  drawFades(ctx, scene, drawn, palette);
+  drawName(ctx, drawn, left, right, ink, palette);
+  if (!drawn.wiresHidden) drawWires(ctx, scene, drawn, palette);
+  drawGrips(ctx, scene, drawn, palette);
+  ctx.restore();
+  ctx.beginPath();
+  ctx.roundRect(left + 0.5, top + 0.5, Math.max(2, right - left - 1), height - 1, 4);
+  ctx.lineWidth = selected ? 2 : 1;
+  ctx.strokeStyle = selected ? palette.ink : palette.line;
+  ctx.stroke();
+}
+
+/** Whether one of the fades heard is not its own, but comes of lying over a neighbour. */
+function isCrossing({ clip }: DrawnClip): boolean {
+  const [fadeIn, fadeOut] = clip.fades;
+  return (
+    (fadeIn?.length ?? 0) > (clip.fadeIn?.length ?? 0) || (fadeOut?.length ?? 0) > (clip.fadeOut?.length ?? 0)
+  );
+}
+
+function drawSides(ctx: CanvasRenderingContext2D, drawn: DrawnClip, left: number, palette: Palette): void {
+  ctx.font = `600 9.5px ${SANS}`;
+  ctx.textBaseline = "top";
+  ctx.textAlign = "left";
+  ctx.fillStyle = palette.faint;
+  for (const side of ["left", "right"] as const) {
+    const area = soundArea(drawn.lane, side);
+    const level = drawn.clip.channels?.[side];
+    const muted = level?.muted ? " · muted" : "";
+    // On the quiet side, away from the bars.
+    const y = drawn.lane.rises ? area.top + 3 : area.bottom - 12;
+    ctx.fillText(`${side} ${formatDb(level?.gain ?? 0)}${muted}`, left + 10, y);
+  }
+  ctx.fillRect(left, (soundArea(drawn.lane).top + soundArea(drawn.lane).bottom) / 2, 4000, 0.6);
+}
+
+/** Half-round tabs where fades are taken hold of. */
+function drawGrips(ctx: CanvasRenderingContext2D, scene: Scene, drawn: DrawnClip, palette: Palette): void {
+  if (drawn.clip.length / scene.view.perPx < 28) return;
+  for (const edge of ["in", "out"] as const) {
+    const { x, y } = gripOf(scene, drawn, edge);
+    ctx.beginPath();
+    ctx.arc(x, drawn.lane.rises ? y - 4 : y + 4, 5, 0, Math.PI, !drawn.lane.rises);
+    ctx.closePath();
+    ctx.fillStyle = drawn.selected ? palette.copper : palette.line;
+    ctx.fill();
+  }
+}
+
+function drawName(
+  ctx: CanvasRenderingContext2D,
+  drawn: DrawnClip,
+  left: number,
+  right: number,
+  ink: string,
+  palette: Palette,
+): void {
+  const { clip, lane } = drawn;
+  const y = lane.rises ? lane.top + CLIP_MARGIN : lane.top + lane.height - CLIP_MARGIN - NAME_STRIP;
+  ctx.fillStyle = ink;
+  const before = ctx.globalAlpha;
+  ctx.globalAlpha = before * (drawn.selected ? 0.24 : 0.11);
+  ctx.fillRect(left, y, right - left, NAME_STRIP);
+  ctx.globalAlpha = before;
+  const visible = Math.max(left, 0);
+  if (right - visible < 26) return;
+  ctx.textBaseline = "middle";
+  ctx.font = `600 11.5px ${SANS}`;
+  ctx.fillStyle = ink;
+  ctx.textAlign = "left";
+  const gain = `${formatDb(clip.gain)}${clip.gain === "silence" ? "" : " dB"}`;
+  const nameWidth = ctx.measureText(clip.name).width;
+  ctx.fillText(clip.name, visible + 7, y + NAME_STRIP / 2 + 0.5);
+  if (right - visible > nameWidth + 74) {
+    ctx.font = `10.5px ${MONO}`;
+    ctx.fillStyle = palette.copper;
+    ctx.fillText(gain, visible + 7 + nameWidth + 9, y + NAME_STRIP / 2 + 0.5);
+  }
+}
