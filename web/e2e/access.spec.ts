@@ -46,6 +46,14 @@ for (const scheme of ["light", "dark"] as const) {
       await page.getByRole("tab", { name: tab }).click();
       expect(await violations(page)).toEqual([]);
     }
+    await page.getByRole("button", { name: "Intake" }).click();
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("button", { name: "Balance" }).click();
+    await page.getByRole("button", { name: /^Clip Slow accordion on Music, 00:00:00/ }).focus();
+    await page.keyboard.press("w");
+    await expect(page.getByText(/^It suggests/)).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "Handover" }).click();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press("Escape");

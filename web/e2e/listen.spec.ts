@@ -57,16 +57,24 @@ test("snapshots are named, compared in words and by ear, and taken up again", as
   await expect(page.getByText(/The fader of Music is at −20.0 dB instead of/)).toBeVisible();
   await expect(page.getByText(/LUFS/)).toBeVisible();
 
-  // The louder of the two is turned down by the difference that was measured.
-  await page
-    .getByTestId("timeline")
-    .focus()
-    .catch(() => undefined);
-  await page.keyboard.press("Escape");
+  // Space plays although a button was clicked last; the switch goes on from the same spot. The louder of the two is turned
+  // down by the difference that was measured.
+  const playing = () => page.evaluate(() => window.wattage?.store.getState().playing);
+  const position = () => page.evaluate(() => window.wattage?.player.position ?? 0);
+  await page.keyboard.press("Space");
+  await expect.poll(playing).toBe(true);
+  await expect.poll(position).toBeGreaterThan(24000);
+  const before = await position();
   await page.keyboard.press("c");
+  expect(await position()).toBeGreaterThanOrEqual(before);
+  await expect.poll(position).toBeGreaterThan(before + 12000);
+  expect(await playing()).toBe(true);
   await expect.poll(() => page.evaluate(() => window.wattage?.store.getState().trim)).toBeLessThan(-0.05);
   await page.getByRole("button", { name: "Back to B" }).click();
   await expect.poll(() => page.evaluate(() => window.wattage?.store.getState().trim)).toBe(0);
+  expect(await playing()).toBe(true);
+  await page.keyboard.press("Space");
+  await expect.poll(playing).toBe(false);
 
   await line.getByRole("button", { name: `More for ${name}` }).click();
   await page.getByRole("menuitem", { name: "Go back to it" }).click();

@@ -139,7 +139,7 @@ function Edge({ name, value, min, max, text, onChange }: EdgeProps) {
       <span className="text-faint">{name}</span>
       <input
         type="range"
-        className="accent-[var(--copper)]"
+        className="h-6 accent-[var(--copper)]"
         aria-label={`${name} at`}
         aria-valuetext={text}
         min={min}

@@ -13,6 +13,14 @@ interface Options {
 
 const OWN_KEYS = "input, textarea, select, [role=dialog], [role=menu], [role=alertdialog], [role=radiogroup]";
 
+/** After a click with the mouse, Space plays and stops again; who goes by keyboard keeps the focus and presses buttons with it. */
+function handBackSpace(event: MouseEvent): void {
+  const focused = document.activeElement;
+  const byMouse = event.detail > 0;
+  if (byMouse && focused instanceof HTMLElement && focused.matches("button, a") && !focused.closest(OWN_KEYS))
+    focused.blur();
+}
+
 /** Runs the command of a pressed key, unless what has the focus needs that key itself. */
 export function useKeys({ width, setView, show }: Options): void {
   const store = useMixStore();
@@ -32,6 +40,10 @@ export function useKeys({ width, setView, show }: Options): void {
       command.run(desk, store.getState());
     };
     window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    window.addEventListener("click", handBackSpace);
+    return () => {
+      window.removeEventListener("keydown", onKey);
+      window.removeEventListener("click", handBackSpace);
+    };
   }, [store, player, setView, width, show]);
 }
