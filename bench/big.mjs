@@ -153,9 +153,9 @@ try {
   const dragging = [];
   const target = await page.evaluate(() => {
     const { clips } = window.wattage.store.getState();
-    const clip = Object.values(clips)[0];
+    const clip = clips["clip-0-3"]; // beyond what the edits above touched
     const [start, perPx] = document.querySelector("[data-testid=timeline]").dataset.view.split(" ").map(Number);
-    return (clip.curve[5].at - clip.in + clip.at - start) / perPx;
+    return (clip.curve[7].at - clip.in + clip.at - start) / perPx;
   });
   const head = await page.getByRole("group", { name: "Track Track 0", exact: true }).boundingBox();
   const sound = { top: head.y + 20, bottom: head.y + head.height - 4 };

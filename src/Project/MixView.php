@@ -110,14 +110,16 @@ final class MixView
     /** @return Json */
     private static function clip(Mix $mix, string $track, Clip $clip, Fades $fades): array
     {
-        $wire = GainSchedule::wire($clip);
-        $parts = [];
-        foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {
-            $own = $part->stretches == $wire ? [] : ['schedule' => array_map(self::stretch(...), $part->stretches)];
-            $r = $part->routing;
-            $parts[] = ['routing' => [$r->leftToLeft, $r->rightToLeft, $r->leftToRight, $r->rightToRight], ...$own];
-        }
         [$in, $out] = $fades->ofClip($clip->id);
+        $heard = GainSchedule::parts($mix, $clip, $fades);
+        // Most clips are heard as their wire shows it.
+        $asDrawn = 0 === $in->length && 0 === $out->length && !$clip->channels->isOpen();
+        $wire = $asDrawn ? $heard[0]->stretches : GainSchedule::wire($clip);
+        $parts = [];
+        foreach ($heard as $part) {
+            $r = $part->routing;
+            $parts[] = ['routing' => [$r->leftToLeft, $r->rightToLeft, $r->leftToRight, $r->rightToRight], ...($asDrawn ? [] : ['schedule' => array_map(self::stretch(...), $part->stretches)])];
+        }
 
         return [
             ...MixDocument::clipToArray($clip),

@@ -1,3 +1,4 @@
+import { Equal, EqualNot } from "lucide-react";
 import { useEffect } from "react";
 import { formatDb } from "@/lib/format";
 import { useMix, useMixStore } from "@/store/context";
@@ -49,7 +50,7 @@ export function CompareSwitch() {
           void matchLevels(store);
         }}
       >
-        {matched ? (trim ? `${formatDb(trim)} dB` : "matched") : "as is"}
+        {matched ? trim ? `${formatDb(trim)} dB` : <Equal size={14} /> : <EqualNot size={14} />}
       </button>
     </div>
   );

@@ -20,7 +20,7 @@ interface Props {
 export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Props) {
   const theme = useTheme();
   return (
-    <header className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 border-b border-line px-3">
+    <header className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 max-[1150px]:grid-cols-[minmax(0,1fr)_auto_auto] max-[1150px]:gap-2 border-b border-line px-3">
       <div className="flex min-w-0 items-center gap-2.5">
         <button
           type="button"
@@ -127,7 +127,7 @@ function ProgrammeMeter() {
   const [left, right] = levels?.programme ?? [-Infinity, -Infinity];
   const peak = Math.max(left, right);
   return (
-    <div className="w-[112px]" role="group" aria-label="Programme peak">
+    <div className="w-[112px] max-[1150px]:w-[64px]" role="group" aria-label="Programme peak">
       <div className="flex items-baseline justify-between text-[11px] text-faint">
         <span>Peak</span>
         <span className={`figure ${peak > 0 ? "text-trouble" : "text-ink"}`}>

@@ -19,7 +19,7 @@ export function Transport() {
   const speed = useMix((s) => s.speed);
   const range = useMix((s) => s.range);
   return (
-    <div className="flex items-center gap-2.5">
+    <div className="flex items-center gap-2.5 max-[1150px]:gap-1.5">
       <select
         className="field !w-auto px-1 py-0.5 text-[12px]"
         aria-label="What is heard"
@@ -95,7 +95,11 @@ function Clock() {
   }, [player, store, playing, playhead, frameRate]);
   return (
     <div className="figure text-center leading-none">
-      <span ref={text} data-testid="clock" className="block text-[23px] font-semibold" />
+      <span
+        ref={text}
+        data-testid="clock"
+        className="block text-[23px] font-semibold max-[1150px]:text-[19px]"
+      />
       <span className="text-[10px] text-faint">{frameRate.replace("df", " df")} frames a second</span>
     </div>
   );
