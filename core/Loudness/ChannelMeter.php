@@ -20,19 +20,21 @@ final class ChannelMeter
     }
 
     /**
-     * @param array<int, int> $samples interleaved
+     * @template T of float|int
+     *
+     * @param array<int, T> $samples interleaved
      * @param int $from index of this channel's first sample
      * @param int $stride number of channels
      * @param int $frames how many samples of this channel
      *
-     * @return array{float, int, int} sum of the squared K-weighted samples, lowest and highest plain sample
+     * @return array{float, T, T, float} sum of the squared K-weighted samples, lowest and highest plain sample, sum of the squared plain samples
      */
     public function measure(array $samples, int $from, int $stride, int $frames): array
     {
         [$b0, $b1, $b2, $a1, $a2] = $this->filter->shelf;
         [$c1, $c2] = $this->filter->highPass;
         [$w1, $w2, $v1, $v2] = [$this->w1, $this->w2, $this->v1, $this->v2];
-        $energy = 0.0;
+        $energy = $squares = 0.0;
         $low = $high = $samples[$from];
         for ($i = $from, $end = $from + $frames * $stride; $i < $end; $i += $stride) {
             $x = $samples[$i];
@@ -41,6 +43,7 @@ final class ChannelMeter
             } elseif ($x > $high) {
                 $high = $x;
             }
+            $squares += $x * $x;
             $w = $x - $a1 * $w1 - $a2 * $w2;
             $v = $b0 * $w + $b1 * $w1 + $b2 * $w2 - $c1 * $v1 - $c2 * $v2;
             $y = $v - 2.0 * $v1 + $v2;
@@ -55,6 +58,6 @@ final class ChannelMeter
         $this->v1 = abs($v1) < self::TINY ? 0.0 : $v1;
         $this->v2 = abs($v2) < self::TINY ? 0.0 : $v2;
 
-        return [$energy, $low, $high];
+        return [$energy, $low, $high, $squares];
     }
 }

@@ -10,7 +10,7 @@ final readonly class AudioFacts
     /**
      * @param string $format container and codec, e.g. "wav · pcm_s16le"
      * @param int $rate samples per second in the file
-     * @param int $channels 1 or 2
+     * @param int $channels 1 or 2; more only where the caller asked for it
      * @param int $bits of the internal PCM: 16 where the file has no more, else 24
      * @param ?float $claimedSeconds what the header says, where such a header can be relied on
      * @param bool $hasPicture whether there is a moving picture besides the sound

@@ -31,10 +31,11 @@ final readonly class Ffmpeg
     /**
      * @param string $file local path, a name of our own
      * @param string $name what the person calls it
+     * @param int $mostChannels what the caller can take
      *
      * @throws Refused
      */
-    public function probe(string $file, string $name): AudioFacts
+    public function probe(string $file, string $name, int $mostChannels = 2): AudioFacts
     {
         $process = new Process([...$this->limits(), $this->ffprobe, '-v', 'error', ...$this->input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
         try {
@@ -50,7 +51,7 @@ final readonly class Ffmpeg
         $picture = [] !== array_filter($found['streams'] ?? [], self::isPicture(...));
         foreach ($found['streams'] ?? [] as $stream) {
             if ('audio' === ($stream['codec_type'] ?? '')) {
-                return $this->facts($stream, $found['format'], $name, WavHeaderReader::promisedSeconds($file), $picture);
+                return $this->facts($stream, $found['format'], $name, $mostChannels, WavHeaderReader::promisedSeconds($file), $picture);
             }
         }
         throw Refused::noSound($name);
@@ -65,11 +66,32 @@ final readonly class Ffmpeg
      */
     public function decode(string $file, string $name, AudioFacts $facts, int $rate): Generator
     {
+        return $this->pcm($file, $name, '-af', "aresample={$rate}:resampler=soxr:precision=28", '-ac', (string) $facts->channels, '-f', "s{$facts->bits}le", '-c:a', "pcm_s{$facts->bits}le");
+    }
+
+    /**
+     * The sound as it is, at its own rate: 16-bit integers where the file has no more, else 32-bit floats, which keep what passes
+     * full scale.
+     *
+     * @return Generator<string> pieces of any size
+     *
+     * @throws Refused
+     */
+    public function samples(string $file, string $name, AudioFacts $facts): Generator
+    {
+        return $this->pcm($file, $name, '-f', 16 === $facts->bits ? 's16le' : 'f32le');
+    }
+
+    /**
+     * @return Generator<string>
+     *
+     * @throws Refused
+     */
+    private function pcm(string $file, string $name, string ...$output): Generator
+    {
         $process = new Process([
             ...$this->limits(), $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...$this->input($file),
-            '-map', '0:a:0', '-vn', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600),
-            '-af', "aresample={$rate}:resampler=soxr:precision=28", '-ac', (string) $facts->channels,
-            '-f', "s{$facts->bits}le", '-c:a', "pcm_s{$facts->bits}le", 'pipe:1',
+            '-map', '0:a:0', '-vn', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), ...$output, 'pipe:1',
         ], timeout: null);
         $process->setIdleTimeout(self::SILENT_SECONDS);
         $process->start();
@@ -95,12 +117,12 @@ final readonly class Ffmpeg
      * @param array{format_name?: string, duration?: string, start_time?: string} $format
      * @param ?float $promised seconds that a WAV header states
      */
-    private function facts(array $stream, array $format, string $name, ?float $promised, bool $picture): AudioFacts
+    private function facts(array $stream, array $format, string $name, int $mostChannels, ?float $promised, bool $picture): AudioFacts
     {
         $number = static fn (string $key): int => is_numeric($stream[$key] ?? null) ? (int) $stream[$key] : 0;
         $text = static fn (string $key): string => \is_string($stream[$key] ?? null) ? $stream[$key] : '';
         $channels = $number('channels');
-        1 === $channels || 2 === $channels || throw Refused::channels($name, $channels);
+        $channels >= 1 && $channels <= $mostChannels || throw Refused::channels($name, $channels, $mostChannels);
         $rate = $number('sample_rate');
         $rate >= 8000 && $rate <= 192_000 || throw Refused::rate($name, $rate);
         $container = explode(',', $format['format_name'] ?? '')[0];

@@ -24,11 +24,13 @@ final class Refused extends RuntimeException
         return new self("“{$name}” has no sound in it. Bring in a file with an audio track.");
     }
 
-    public static function channels(string $name, int $channels): self
+    public static function channels(string $name, int $channels, int $most): self
     {
-        return new self(0 === $channels
-            ? "“{$name}” states no channels. Export it again as mono or stereo."
-            : "“{$name}” has {$channels} channels; Wattage takes mono and stereo. Export it as stereo and bring that in.");
+        return new self(match (true) {
+            0 === $channels => "“{$name}” states no channels. Export it again as mono or stereo.",
+            $most > 2 => "“{$name}” has {$channels} channels; at most {$most} can be measured. Fold it down first.",
+            default => "“{$name}” has {$channels} channels; Wattage takes mono and stereo. Export it as stereo and bring that in.",
+        });
     }
 
     public static function rate(string $name, int $rate): self

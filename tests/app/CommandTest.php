@@ -11,6 +11,7 @@ use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
+use Wattage\Tests\support\Sound;
 
 final class CommandTest extends ApiTestCase
 {
@@ -42,6 +43,38 @@ final class CommandTest extends ApiTestCase
         $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo'));
         self::assertSame(1, $command->execute(['email' => 'nobody@wattage.example']));
         self::assertStringContainsString('wattage:user', $command->getDisplay());
+    }
+
+    public function testAFileIsMeasuredFromTheCommandLine(): void
+    {
+        $this->signedIn();
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:measure'));
+        $file = \dirname(__DIR__, 2).'/demo/media/horn.flac';
+        self::assertSame(0, $command->execute(['file' => $file, '--json' => true]));
+        $found = json_decode($command->getDisplay(), true);
+        self::assertIsArray($found);
+        self::assertSame(['integratedLufs', 'rangeLu', 'maxMomentaryLufs', 'maxShortTermLufs', 'truePeakDbtp', 'samplePeakDbfs', 'durationSeconds', 'channels', 'sampleRate'], array_keys($found));
+        self::assertSame([2, 44_100], [$found['channels'], $found['sampleRate']]);
+        self::assertEqualsWithDelta(-0.1, $found['samplePeakDbfs'], 0.05);
+
+        self::assertSame(0, $command->execute(['file' => $file]));
+        self::assertStringContainsString('Integrated loudness', $command->getDisplay());
+
+        // Six channels are measured, too; the middle alone, at −20 dBFS, reads −23.0.
+        $surround = Sound::file('', '.wav');
+        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'aevalsrc=0|0|0.1*sin(2*PI*1000*t)|0.9*sin(2*PI*50*t)|0|0:s=48000:d=4:c=5.1', $surround]);
+        self::assertSame(0, $command->execute(['file' => $surround, '--json' => true]));
+        self::assertEqualsWithDelta(-23.0, ((array) json_decode($command->getDisplay(), true))['integratedLufs'], 0.1);
+
+        $silent = Sound::file('', '.wav');
+        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'aevalsrc=0:s=48000:d=0.2', $silent]);
+        self::assertSame(0, $command->execute(['file' => $silent]));
+        self::assertStringContainsString('too short to say', $command->getDisplay());
+        self::assertStringContainsString('digital silence', $command->getDisplay());
+        foreach ([__FILE__ => 'not an audio or video file', '/nowhere/at/all.wav' => 'no file “all.wav”'] as $wrong => $says) {
+            self::assertSame(1, $command->execute(['file' => $wrong]));
+            self::assertStringContainsString($says, $command->getDisplay());
+        }
     }
 
     public function testRolesIncludeOneAnotherUpwards(): void

@@ -203,11 +203,12 @@ test("the picture follows the sound, frame by frame, and can be detached and put
   await page.keyboard.press("Home");
   await page.keyboard.press("Space");
   await page.waitForTimeout(1100);
-  const apart = await page.evaluate(() => {
-    const video = document.querySelector("video");
-    return Math.abs((video?.currentTime ?? 0) - (window.wattage?.player.position ?? 0) / 48000);
-  });
-  expect(apart).toBeLessThan(0.09);
+  const apart = () =>
+    page.evaluate(() => {
+      const video = document.querySelector("video");
+      return Math.abs((video?.currentTime ?? 0) - (window.wattage?.player.position ?? 0) / 48000);
+    });
+  await expect.poll(apart).toBeLessThan(0.09);
   await page.keyboard.press("Space");
 
   await page.getByRole("tab", { name: "Levels" }).click();
