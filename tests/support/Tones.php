@@ -10,49 +10,56 @@ final class Tones
     private const FADE_SECONDS = 0.005;
 
     /**
-     * @param list<array{list<float>, float}> $parts level of each channel in dBFS (peak of the sine), and seconds
+     * @param int $hz such that a second holds whole periods
+     * @param list<array{list<float>, float}> $parts levels of each channel in dBFS (peak of the sine), and seconds
      *
      * @return string float32, interleaved
      */
-    public static function steps(float $hz, array $parts, int $rate = 48_000): string
+    public static function steps(int $hz, array $parts, int $rate = 48_000): string
     {
+        $second = [];
+        for ($i = 0; $i < $rate; ++$i) {
+            $second[] = sin(2.0 * \M_PI * $hz * $i / $rate);
+        }
         $bytes = '';
         $at = 0;
-        foreach ($parts as $number => [$levels, $seconds]) {
+        foreach ($parts as [$levels, $seconds]) {
             $frames = (int) round($seconds * $rate);
-            $gains = array_map(static fn (float $level): float => 10.0 ** ($level / 20.0), $levels);
-            $same = 1 === \count(array_unique($gains));
-            $fadeIn = 0 === $number;
-            $fadeOut = $number === \count($parts) - 1;
-            $values = [];
-            for ($i = 0; $i < $frames; ++$i) {
-                $x = sin(2.0 * \M_PI * $hz * ($at + $i) / $rate);
-                if ($fadeIn && $i < self::FADE_SECONDS * $rate) {
-                    $x *= $i / (self::FADE_SECONDS * $rate);
-                }
-                if ($fadeOut && $frames - $i < self::FADE_SECONDS * $rate) {
-                    $x *= ($frames - $i) / (self::FADE_SECONDS * $rate);
-                }
-                if ($same) {
-                    $values[] = $x * $gains[0];
-                    continue;
-                }
-                foreach ($gains as $gain) {
-                    $values[] = $x * $gain;
-                }
-            }
-            foreach (array_chunk($values, 10_000) as $chunk) {
-                $floats = pack('g*', ...$chunk);
-                $bytes .= $same && \count($gains) > 1 ? self::spread($floats, \count($gains)) : $floats;
-            }
+            $turn = self::frames($second, $levels, $at % $rate, min($frames, $rate));
+            $size = 4 * \count($levels) * $frames;
+            $bytes .= substr(str_repeat($turn, (int) ceil($frames / $rate)), 0, $size);
             $at += $frames;
+        }
+
+        return self::faded($bytes, \count($parts[0][0]), (int) (self::FADE_SECONDS * $rate));
+    }
+
+    /**
+     * @param list<float> $second
+     * @param list<float> $levels
+     */
+    private static function frames(array $second, array $levels, int $from, int $count): string
+    {
+        $gains = array_map(static fn (float $level): float => 10.0 ** ($level / 20.0), $levels);
+        $bytes = '';
+        $rate = \count($second);
+        for ($i = $from; $i < $from + $count; ++$i) {
+            foreach ($gains as $gain) {
+                $bytes .= pack('g', $second[$i % $rate] * $gain);
+            }
         }
 
         return $bytes;
     }
 
-    private static function spread(string $floats, int $channels): string
+    private static function faded(string $bytes, int $channels, int $frames): string
     {
-        return implode('', array_map(static fn (string $value): string => str_repeat($value, $channels), str_split($floats, 4)));
+        $size = 4 * $channels * $frames;
+        $ramp = static fn (string $part, callable $gain): string => pack('g*', ...array_map(static fn (float $x, int $i): float => $x * $gain(intdiv($i, $channels) / $frames), Sound::floats($part), range(0, $channels * $frames - 1)));
+        if (2 * $size > \strlen($bytes)) {
+            return $bytes;
+        }
+
+        return $ramp(substr($bytes, 0, $size), static fn (float $x): float => $x).substr($bytes, $size, -$size).$ramp(substr($bytes, -$size), static fn (float $x): float => 1.0 - $x);
     }
 }

@@ -25,7 +25,7 @@ final class LoudnessMeterTest extends TestCase
     #[TestDox('EBU Tech 3341 [M], integrated: $_dataName')]
     public function testIntegratedLoudness(array $parts, float $expected): void
     {
-        $loudness = self::measure(Tones::steps(1000.0, $parts), SampleLayout::float32(\count($parts[0][0])));
+        $loudness = self::measure(Tones::steps(1000, $parts), SampleLayout::float32(\count($parts[0][0])));
         self::assertEqualsWithDelta($expected, $loudness->integrated, 0.1);
     }
 
@@ -44,7 +44,7 @@ final class LoudnessMeterTest extends TestCase
     #[TestDox('EBU Tech 3341 [M], case 1: momentary and short-term are −23.0, too')]
     public function testMomentaryAndShortTermOfASteadyTone(): void
     {
-        $loudness = self::measure(Tones::steps(1000.0, [[[-23.0, -23.0], 20.0]]), SampleLayout::float32(2));
+        $loudness = self::measure(Tones::steps(1000, [[[-23.0, -23.0], 20.0]]), SampleLayout::float32(2));
         self::assertEqualsWithDelta(-23.0, $loudness->maxMomentary, 0.1);
         self::assertEqualsWithDelta(-23.0, $loudness->maxShortTerm, 0.1);
     }
@@ -61,7 +61,7 @@ final class LoudnessMeterTest extends TestCase
         $layout = SampleLayout::float32(2);
         $meter = new LoudnessMeter($layout, 48_000);
         $readings = [];
-        foreach (str_split(Tones::steps(1000.0, $parts), 4800 * $layout->bytesPerFrame()) as $tenth => $bytes) {
+        foreach (str_split(Tones::steps(1000, $parts), 4800 * $layout->bytesPerFrame()) as $tenth => $bytes) {
             $meter->push($bytes);
             if (($tenth + 1) / 10 > $settled) {
                 $readings[] = $momentary ? $meter->windows()->momentary() : $meter->windows()->shortTerm();
@@ -90,7 +90,7 @@ final class LoudnessMeterTest extends TestCase
     public function testLoudnessRange(array $levels, float $expected): void
     {
         $parts = array_map(static fn (float $level): array => [[$level, $level], 20.0], $levels);
-        self::assertEqualsWithDelta($expected, self::measure(Tones::steps(1000.0, $parts), SampleLayout::float32(2))->range, 1.0);
+        self::assertEqualsWithDelta($expected, self::measure(Tones::steps(1000, $parts), SampleLayout::float32(2))->range, 1.0);
     }
 
     /** @return iterable<string, array{list<float>, float}> */
@@ -105,14 +105,14 @@ final class LoudnessMeterTest extends TestCase
     #[TestDox('ITU-R BS.1770: 997 Hz at 0 dBFS in one channel reads −3.01 LKFS')]
     public function testCalibration(): void
     {
-        self::assertEqualsWithDelta(-3.01, self::measure(Tones::steps(997.0, [[[0.0], 5.0]]), SampleLayout::float32(1))->integrated, 0.01);
+        self::assertEqualsWithDelta(-3.01, self::measure(Tones::steps(997, [[[0.0], 5.0]]), SampleLayout::float32(1))->integrated, 0.01);
     }
 
     #[DataProvider('rates')]
     #[TestDox('The weighting is the same at $rate samples a second')]
     public function testOtherRates(int $rate): void
     {
-        $loudness = self::measure(Tones::steps(1000.0, [[[-23.0, -23.0], 8.0]], $rate), SampleLayout::float32(2), $rate);
+        $loudness = self::measure(Tones::steps(1000, [[[-23.0, -23.0], 8.0]], $rate), SampleLayout::float32(2), $rate);
         self::assertEqualsWithDelta(-23.0, $loudness->integrated, 0.1);
         self::assertEqualsWithDelta(-23.0, $loudness->maxShortTerm, 0.1);
     }
@@ -125,7 +125,7 @@ final class LoudnessMeterTest extends TestCase
 
     public function testRmsAndVu(): void
     {
-        $loudness = self::measure(Tones::steps(1000.0, [[[-20.0, -20.0], 4.0]]), SampleLayout::float32(2));
+        $loudness = self::measure(Tones::steps(1000, [[[-20.0, -20.0], 4.0]]), SampleLayout::float32(2));
         self::assertEqualsWithDelta(-23.01, $loudness->rms, 0.05, 'a sine’s RMS is 3.01 dB below its peak: definition');
         self::assertEqualsWithDelta(0.0, $loudness->vu(-20.0), 0.05, 'SMPTE RP 155: 0 VU at −20 dBFS');
         self::assertEqualsWithDelta(-2.0, $loudness->vu(-18.0), 0.05, 'EBU R 68: 0 VU at −18 dBFS');
@@ -167,16 +167,16 @@ final class LoudnessMeterTest extends TestCase
     public static function oddSounds(): iterable
     {
         $float = SampleLayout::float32(1);
-        $tone = Tones::steps(1000.0, [[[-23.0], 2.0]]);
+        $tone = Tones::steps(1000, [[[-23.0], 2.0]]);
         $broken = substr($tone, 0, 48_000).pack('g*', \NAN, \INF, -\INF, 1e-42).substr($tone, 48_000);
         yield 'nothing' => ['', SampleLayout::int16(2), null, null];
         yield 'digital silence' => [str_repeat("\0", 400_000), SampleLayout::int16(2), null, null];
         yield 'one sample' => [pack('v2', 16_384, 0), SampleLayout::int16(2), null, -6.0];
         yield 'a broken frame at the end' => [pack('v2', 16_384, 0).'x', SampleLayout::int16(2), null, -6.0];
-        yield '300 ms' => [Tones::steps(1000.0, [[[-23.0], 0.3]]), $float, null, -23.0];
+        yield '300 ms' => [Tones::steps(1000, [[[-23.0], 0.3]]), $float, null, -23.0];
         yield 'a tone on a steady offset, which the high-pass takes out' => [pack('g*', ...array_map(static fn (float $x): float => 0.3 + $x, Sound::sine(1000.0, 10 ** (-23 / 20), 480_000))), $float, -26.0, -8.6];
         yield 'clipped' => [pack('g*', ...array_map(static fn (float $x): float => max(-1.0, min(1.0, $x)), Sound::sine(1000.0, 4.0, 96_000))), $float, 0.0, 0.3]; // as ffmpeg (Debian) reads it
-        yield 'above full scale' => [Tones::steps(1000.0, [[[6.0], 2.0]]), $float, 3.0, 6.0];
+        yield 'above full scale' => [Tones::steps(1000, [[[6.0], 2.0]]), $float, 3.0, 6.0];
         yield 'not a number here and there' => [$broken, $float, -26.0, -23.0];
     }
 
