@@ -15,6 +15,7 @@ use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Problem;
 use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\ChannelLevel;
 use Wattage\Core\Timeline\ChannelMode;
 use Wattage\Core\Timeline\Channels;
@@ -53,7 +54,7 @@ final class MixDocument
     public static function fromArray(mixed $document): Mix
     {
         $mix = Fields::of($document);
-        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures');
+        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures', 'aim');
         self::FORMAT === $mix->string('format') || throw InvalidDocument::notAMix();
         $version = $mix->int('version', 1);
         self::VERSION === $version || throw InvalidDocument::newerVersion($version);
@@ -65,6 +66,7 @@ final class MixDocument
             array_map(self::track(...), $mix->objects('tracks')),
             $mix->has('markers') ? array_map(self::marker(...), $mix->objects('markers')) : [],
             $mix->has('pictures') ? array_map(self::picture(...), $mix->objects('pictures')) : [],
+            $mix->has('aim') ? AimDocument::read($mix->object('aim')) : new Aim(),
         );
     }
 
@@ -81,6 +83,7 @@ final class MixDocument
                 ...self::trackToArray($track),
                 'clips' => array_map(self::clipToArray(...), array_values($track->clips)),
             ], array_values($mix->tracks)),
+            ...($mix->aim == new Aim() ? [] : ['aim' => AimDocument::toArray($mix->aim)]),
             ...([] === $mix->markers ? [] : ['markers' => array_map(self::markerToArray(...), array_values($mix->markers))]),
             ...([] === $mix->pictures ? [] : ['pictures' => array_map(self::pictureToArray(...), array_values($mix->pictures))]),
         ];

@@ -17,26 +17,39 @@ final class Gating
 
     private const ABSOLUTE_GATE = -70.0;
     private const RELATIVE_GATE = -10.0;
-
-    /** Parts of 100 ms in a block. */
-    private const PARTS = 4;
+    private const RANGE_GATE = -20.0;
+    private const LOW_PERCENTILE = 0.10;
+    private const HIGH_PERCENTILE = 0.95;
 
     /**
-     * @param list<float> $powers K-weighted mean square of each 100 ms, summed over the channels
+     * @param array<int, float> $powers K-weighted mean square of each 100 ms, in order, summed over the channels
      *
      * @return ?float LUFS; null where nothing passes the gates
      */
     public static function integrated(array $powers): ?float
     {
         $blocks = self::blocks($powers);
-        $loud = self::above($blocks, self::power(self::ABSOLUTE_GATE));
-        if ([] === $loud) {
-            return null;
-        }
-        $gate = self::power(self::loudness(array_sum($loud) / \count($loud)) + self::RELATIVE_GATE);
-        $loud = self::above($loud, $gate);
+        $mean = self::meanAbove($blocks, self::power(self::ABSOLUTE_GATE));
+        $mean = null === $mean ? null : self::meanAbove($blocks, max(self::power(self::ABSOLUTE_GATE), $mean * 10.0 ** (self::RELATIVE_GATE / 10.0)));
 
-        return [] === $loud ? null : self::loudness(array_sum($loud) / \count($loud));
+        return null === $mean ? null : self::loudness($mean);
+    }
+
+    /**
+     * EBU Tech 3342: how far the loud parts stand above the soft ones.
+     *
+     * @param list<float> $stretches K-weighted mean square of 3 s, every 100 ms
+     *
+     * @return float LU; 0 where nothing passes the gates
+     */
+    public static function range(array $stretches): float
+    {
+        $mean = self::meanAbove($stretches, self::power(self::ABSOLUTE_GATE));
+        $loud = null === $mean ? [] : self::above($stretches, max(self::power(self::ABSOLUTE_GATE), $mean * 10.0 ** (self::RANGE_GATE / 10.0)));
+        sort($loud);
+        $last = \count($loud) - 1;
+
+        return $last < 0 ? 0.0 : self::loudness($loud[(int) round(self::HIGH_PERCENTILE * $last)]) - self::loudness($loud[(int) round(self::LOW_PERCENTILE * $last)]);
     }
 
     /**
@@ -89,22 +102,18 @@ final class Gating
     }
 
     /**
-     * @param list<float> $powers
+     * @param array<int, float> $powers
      *
      * @return list<float>
      */
     private static function blocks(array $powers): array
     {
         $n = \count($powers);
-        if ($n < self::PARTS) {
+        if ($n < Windows::MOMENTARY) {
             return 0 === $n ? [] : [array_sum($powers) / $n];
         }
-        $blocks = [];
-        for ($i = self::PARTS - 1; $i < $n; ++$i) {
-            $blocks[] = 0.25 * ($powers[$i - 3] + $powers[$i - 2] + $powers[$i - 1] + $powers[$i]);
-        }
 
-        return $blocks;
+        return Windows::momentary($powers);
     }
 
     /**
@@ -115,6 +124,21 @@ final class Gating
     private static function above(array $blocks, float $gate): array
     {
         return array_values(array_filter($blocks, static fn (float $power): bool => $power > $gate));
+    }
+
+    /** @param list<float> $powers */
+    private static function meanAbove(array $powers, float $gate): ?float
+    {
+        $sum = 0.0;
+        $count = 0;
+        foreach ($powers as $power) {
+            if ($power > $gate) {
+                $sum += $power;
+                ++$count;
+            }
+        }
+
+        return 0 === $count ? null : $sum / $count;
     }
 
     private static function power(float $loudness): float

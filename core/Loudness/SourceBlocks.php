@@ -15,8 +15,11 @@ final readonly class SourceBlocks
     /** Blocks read at once from a stream: a minute, a whole number of 100 ms. */
     private const AT_ONCE = 3000;
 
-    /** @param non-empty-list<list<float>> $powers by channel: K-weighted mean square, block by block */
-    private function __construct(private array $powers)
+    /**
+     * @param non-empty-list<list<float>> $powers by channel: K-weighted mean square, block by block
+     * @param list<float> $peaks highest sample of any channel, block by block
+     */
+    private function __construct(private array $powers, private array $peaks)
     {
     }
 
@@ -25,15 +28,16 @@ final readonly class SourceBlocks
     {
         /** @var array<int, float> $values */
         $values = '' === $bytes ? [] : unpack('g*', $bytes);
-        $powers = [];
+        $powers = $peaks = [];
         for ($channel = 0; $channel < max(1, $channels); ++$channel) {
             $powers[$channel] = [];
-            for ($i = 2 * $channel + 1, $n = \count($values), $step = 2 * $channels; $i <= $n; $i += $step) {
+            for ($b = 0, $i = 2 * $channel + 1, $n = \count($values), $step = 2 * $channels; $i <= $n; $i += $step, ++$b) {
                 $powers[$channel][] = $values[$i];
+                $peaks[$b] = max($peaks[$b] ?? 0.0, $values[$i + 1]);
             }
         }
 
-        return new self(array_values($powers));
+        return new self(array_values($powers), array_values($peaks));
     }
 
     /**
@@ -59,6 +63,12 @@ final readonly class SourceBlocks
     public function powers(int $channel): array
     {
         return $this->powers[$channel];
+    }
+
+    /** @return list<float> highest sample of any channel, block by block, full scale is 1 */
+    public function peaks(): array
+    {
+        return $this->peaks;
     }
 
     /** @return list<float> K-weighted mean square averaged over the channels, block by block */

@@ -29,6 +29,7 @@ final readonly class Mix
         public array $tracks,
         public array $markers = [],
         public array $pictures = [],
+        public Aim $aim = new Aim(),
     ) {
     }
 
@@ -45,10 +46,10 @@ final readonly class Mix
      *
      * @throws InvalidMix|UnknownItem when ids repeat, a clip names no source, or reaches past it
      */
-    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = []): self
+    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = [], Aim $aim = new Aim()): self
     {
         48_000 === $rate || 96_000 === $rate || throw InvalidMix::unsupportedRate();
-        $mix = new self($rate, $frameRate, [], []);
+        $mix = new self($rate, $frameRate, [], [], aim: $aim);
         foreach ($sources as $source) {
             isset($mix->sources[$source->id]) && throw InvalidMix::idTaken($source->id, 'sources');
             $mix = $mix->withSource($source);
@@ -239,6 +240,11 @@ final readonly class Mix
         return $this->copy(pictures: array_diff_key($this->pictures, [$id => true]));
     }
 
+    public function withAim(Aim $aim): self
+    {
+        return $this->copy(aim: $aim);
+    }
+
     private function checkClip(Clip $clip): void
     {
         $source = $this->source($clip->source);
@@ -253,8 +259,8 @@ final readonly class Mix
      * @param ?array<string, Marker> $markers
      * @param ?array<string, Picture> $pictures
      */
-    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null): self
+    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null, ?Aim $aim = null): self
     {
-        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures);
+        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures, $aim ?? $this->aim);
     }
 }

@@ -9,6 +9,7 @@ use RuntimeException;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Source;
 use Wattage\Core\Loudness\SourceBlocks;
+use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Signal\PcmFormat;
 
@@ -73,6 +74,17 @@ final readonly class MediaStore
     public function blocks(Source $source): SourceBlocks
     {
         return SourceBlocks::fromBytes($this->bytes($source, 'blocks'), $source->channels ?? 1);
+    }
+
+    /** The same every 100 ms, kept beside the blocks once somebody has asked for it. */
+    public function tenths(Source $source): SourceTenths
+    {
+        $path = self::pathOf($source->id, 'tenths');
+        if (!$this->files->fileExists($path)) {
+            $this->files->write($path, SourceTenths::of($this->blocks($source))->toBytes());
+        }
+
+        return SourceTenths::fromBytes($this->bytes($source, 'tenths'), $source->channels ?? 1);
     }
 
     public function bytes(Source $source, string $part): string

@@ -4,24 +4,16 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
-use Closure;
-use Doctrine\ORM\EntityManagerInterface;
-use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Project;
-use Wattage\App\Entity\Source;
-use Wattage\App\Media\MediaStore;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\Gating;
-use Wattage\Core\Loudness\MixPower;
-use Wattage\Core\Loudness\SourceBlocks;
-use Wattage\Core\Time\Span;
+use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Timeline\Differences;
-use Wattage\Core\Timeline\Mix;
 
 /** Two states of a project side by side. */
 final readonly class Comparison
 {
-    public function __construct(private History $history, private EntityManagerInterface $entities, private MediaStore $store)
+    public function __construct(private History $history, private Measures $measures)
     {
     }
 
@@ -30,35 +22,8 @@ final readonly class Comparison
     {
         $a = MixDocument::decode($this->history->revision($project, $from)->mix);
         $b = MixDocument::decode($this->history->revision($project, $to)->mix);
-        $blocks = $this->blocks($project);
+        $tenths = $this->measures->tenthsOf($project);
 
-        return ['changes' => Differences::between($a, $b), 'loudness' => Gating::sideBySide($this->power($a, $blocks), $this->power($b, $blocks))];
-    }
-
-    /**
-     * @param Closure(string): ?SourceBlocks $blocks
-     *
-     * @return list<float> of each 100 ms
-     */
-    private function power(Mix $mix, Closure $blocks): array
-    {
-        $length = $mix->length();
-
-        return 0 === $length ? [] : MixPower::of($mix, $blocks, Span::of(0, $length));
-    }
-
-    /** @return Closure(string): ?SourceBlocks each source read once */
-    private function blocks(Project $project): Closure
-    {
-        $known = [];
-
-        return function (string $id) use ($project, &$known): ?SourceBlocks {
-            if (!\array_key_exists($id, $known)) {
-                $source = Uuid::isValid($id) ? $this->entities->getRepository(Source::class)->findOneBy(['id' => $id, 'project' => $project]) : null;
-                $known[$id] = null === $source ? null : $this->store->blocks($source);
-            }
-
-            return $known[$id];
-        };
+        return ['changes' => Differences::between($a, $b), 'loudness' => Gating::sideBySide(MixFigures::of($a, $tenths)->powers(), MixFigures::of($b, $tenths)->powers())];
     }
 }

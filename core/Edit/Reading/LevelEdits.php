@@ -8,6 +8,7 @@ use Wattage\Core\Curve\Notch;
 use Wattage\Core\Edit\AddKeyframe;
 use Wattage\Core\Edit\CopyNeighbour;
 use Wattage\Core\Edit\DipRange;
+use Wattage\Core\Edit\Dips;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Edit\MoveKeyframes;
@@ -42,6 +43,7 @@ final class LevelEdits
             'dip-range' => new DipRange($read->wires(), $read->span(), $read->difference('by', -96, 48), self::ramp($read), $fields->bool('inside', false)),
             'set-range' => new SetRange($read->wires(), $read->span(), $fields->level('level'), self::ramp($read), $fields->bool('inside', false)),
             'reset-range' => new ResetRange($read->wires(), $read->span(), self::ramp($read), $fields->bool('inside', false)),
+            'dips' => new Dips(self::dips($read)),
             'tame' => new Tame(self::notches($read)),
             default => null,
         };
@@ -80,6 +82,16 @@ final class LevelEdits
             'next' => false,
             default => throw InvalidDocument::wrongType('from', 'previous or next'),
         };
+    }
+
+    /** @return non-empty-list<DipRange> */
+    private static function dips(EditFields $read): array
+    {
+        $dips = array_map(static fn (Fields $dip): Edit => self::read('dip-range', new EditFields($dip, $read->mix, [])) ?? throw InvalidEdit::nothingToSet('dips'), $read->fields->objects('dips'));
+        $dips = array_values(array_filter($dips, static fn (Edit $edit): bool => $edit instanceof DipRange));
+        \count($dips) <= 1000 || throw InvalidEdit::tooMany('dips', 1000);
+
+        return [] === $dips ? throw InvalidDocument::wrongType('dips', 'a list with at least one entry') : $dips;
     }
 
     /** @return non-empty-list<array{Wire, Notch}> */

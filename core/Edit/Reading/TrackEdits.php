@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Reading;
 
+use Wattage\Core\Edit\AcceptBuried;
 use Wattage\Core\Edit\AddMarker;
 use Wattage\Core\Edit\AddTrack;
 use Wattage\Core\Edit\Edit;
@@ -14,6 +15,7 @@ use Wattage\Core\Edit\PlaceTrack;
 use Wattage\Core\Edit\RemoveMarkers;
 use Wattage\Core\Edit\RemoveTrack;
 use Wattage\Core\Edit\RenameTrack;
+use Wattage\Core\Edit\SetAim;
 use Wattage\Core\Edit\SetFader;
 use Wattage\Core\Edit\SetFrameRate;
 use Wattage\Core\Edit\SetHue;
@@ -23,8 +25,10 @@ use Wattage\Core\Edit\SetMuted;
 use Wattage\Core\Edit\SetPan;
 use Wattage\Core\Edit\SetSourceGain;
 use Wattage\Core\Edit\SetStem;
+use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Hue;
 use Wattage\Core\Timeline\Marker;
 use Wattage\Core\Timeline\Mix;
@@ -49,6 +53,8 @@ final class TrackEdits
             'set-muted' => new SetMuted($fields->string('track'), $fields->bool('muted')),
             'set-locked' => new SetLocked($fields->string('track'), $fields->bool('locked')),
             'set-hue' => new SetHue($fields->string('track'), $fields->has('hue') ? $fields->choice('hue', Hue::class) : null),
+            'set-aim' => self::setAim($fields),
+            'accept-buried' => new AcceptBuried($read->span(), $fields->has('note') ? $fields->string('note') : null),
             'set-frame-rate' => new SetFrameRate(FrameRate::named($fields->string('frameRate'))),
             'set-source-gain' => new SetSourceGain($read->source(), $fields->level('gain'), $read->side()),
             'level-source' => new LevelSource($read->source(), $fields->float('average', -200, 24), $fields->float('target', -60, 0)),
@@ -58,6 +64,20 @@ final class TrackEdits
             'remove-markers' => new RemoveMarkers($read->names('markers')),
             default => null,
         };
+    }
+
+    private static function setAim(Fields $fields): SetAim
+    {
+        $has = array_filter(['clearance', 'sensitivity', 'loudness', 'truePeak'], $fields->has(...));
+        [] !== $has || throw InvalidEdit::nothingToSet('clearance, sensitivity, loudness, truePeak');
+        $number = static fn (string $name, float $min, float $max): ?float => $fields->has($name) ? $fields->float($name, $min, $max) : null;
+
+        return new SetAim(
+            $number('clearance', Aim::LEAST_CLEARANCE, Aim::MOST_CLEARANCE),
+            $number('sensitivity', Aim::LEAST_SENSITIVITY, Aim::MOST_SENSITIVITY),
+            $number('loudness', -60.0, 0.0),
+            $number('truePeak', -20.0, 0.0),
+        );
     }
 
     private static function setMarker(EditFields $read): SetMarker

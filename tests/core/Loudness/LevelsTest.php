@@ -10,9 +10,10 @@ use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\AverageLevel;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\HeardPart;
-use Wattage\Core\Loudness\MixPower;
+use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
+use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Render\Renderer;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\SampleEncoder;
@@ -91,7 +92,7 @@ final class LevelsTest extends TestCase
             $mix = Mixes::edited($mix, $edit);
         }
         $blocks = array_map(static fn (string $id): SourceBlocks => self::blocks($inputs[$id], $channels[$id]), ['a' => 'a', 'b' => 'b']);
-        $predicted = Gating::integrated(MixPower::of($mix, static fn (string $id): ?SourceBlocks => $blocks[$id] ?? null, Span::of(0, $mix->length())));
+        $predicted = MixFigures::of($mix, static fn (string $id): ?SourceTenths => isset($blocks[$id]) ? SourceTenths::of($blocks[$id]) : null)->programme()->integrated;
         $encoder = new SampleEncoder(SampleFormat::Pcm24);
         $rendered = '';
         foreach ((new Renderer($mix, ['a' => Sound::stream($inputs['a'], 2, 16), 'b' => Sound::stream($inputs['b'], 1, 16)]))->render(Span::of(0, $mix->length())) as $samples) {

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Timeline\Mix;
+
+/** Several dips, each of its own range and depth, as one step: the fixes of several buried stretches. */
+final readonly class Dips implements Edit
+{
+    /** @param non-empty-list<DipRange> $dips */
+    public function __construct(private array $dips)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return 1 === \count($this->dips) ? $this->dips[0]->label($before) : \sprintf('Change %d ranges', \count($this->dips));
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        return array_reduce($this->dips, static fn (Mix $mix, DipRange $dip): Mix => $dip->apply($mix), $before);
+    }
+}

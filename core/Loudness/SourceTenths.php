@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Loudness;
+
+/** How loud a source is every 100 ms: what most figures need, five times quicker to go through than its blocks. */
+final readonly class SourceTenths
+{
+    /**
+     * @param non-empty-list<list<float>> $powers by channel: K-weighted mean square of each 100 ms
+     * @param list<float> $peaks highest sample of any channel in each 100 ms, full scale is 1
+     */
+    private function __construct(public array $powers, public array $peaks)
+    {
+    }
+
+    public static function of(SourceBlocks $blocks): self
+    {
+        $powers = [];
+        for ($channel = 0; $channel < $blocks->channels(); ++$channel) {
+            // What is left at the end counts as if silence followed, so that its energy stays what it is.
+            $padded = $blocks->powers($channel);
+            $powers[] = Gating::tenths([...$padded, ...array_fill(0, (5 - \count($padded) % 5) % 5, 0.0)]);
+        }
+
+        return new self([] === $powers ? [[]] : $powers, array_map(static fn (array $peaks): float => max($peaks), array_chunk($blocks->peaks(), 5)));
+    }
+
+    public static function fromBytes(string $bytes, int $channels): self
+    {
+        /** @var array<int, float> $values */
+        $values = '' === $bytes ? [] : unpack('g*', $bytes);
+        $rows = array_chunk($values, max(1, intdiv(\count($values), $channels + 1)));
+        $powers = \array_slice($rows, 0, $channels);
+
+        return new self([] === $powers ? [[]] : $powers, $rows[$channels] ?? []);
+    }
+
+    /** @return string float32, little-endian: the powers of each channel, then the peaks */
+    public function toBytes(): string
+    {
+        return implode('', array_map(static fn (array $row): string => [] === $row ? '' : pack('g*', ...$row), [...$this->powers, $this->peaks]));
+    }
+
+    public function channels(): int
+    {
+        return \count($this->powers);
+    }
+}

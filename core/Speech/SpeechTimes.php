@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Speech;
+
+use Closure;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Stem;
+
+/** When somebody speaks in a mix: the activity of all clips on speech tracks that are heard. */
+final class SpeechTimes
+{
+    /**
+     * @param Closure(string): list<Span> $activityOf source samples, by source id
+     *
+     * @return list<Span> timeline samples, apart and in order
+     */
+    public static function of(Mix $mix, Closure $activityOf): array
+    {
+        $spans = [];
+        foreach ($mix->tracks as $track) {
+            if (Stem::Speech !== $track->stem || $track->muted || $track->fader->isSilence()) {
+                continue;
+            }
+            foreach ($track->clips as $clip) {
+                foreach ($clip->gain->isSilence() ? [] : $activityOf($clip->source) as $active) {
+                    $heard = $active->within($clip->heard());
+                    null === $heard || $spans[] = $heard->shifted($clip->at - $clip->in);
+                }
+            }
+        }
+
+        return self::union($spans);
+    }
+
+    /**
+     * @param list<Span> $spans
+     *
+     * @return list<Span>
+     */
+    private static function union(array $spans): array
+    {
+        usort($spans, static fn (Span $a, Span $b): int => $a->from <=> $b->from);
+        $union = [];
+        foreach ($spans as $span) {
+            $last = array_pop($union);
+            if (null !== $last && $span->from > $last->to) {
+                $union[] = $last;
+                $last = null;
+            }
+            $union[] = null === $last ? $span : Span::of($last->from, max($last->to, $span->to));
+        }
+
+        return $union;
+    }
+}

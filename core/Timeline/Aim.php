@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Timeline;
+
+/** What a programme is to reach: how far speech stands above the rest, how loud all of it is; and what was accepted as it is. */
+final readonly class Aim
+{
+    public const LEAST_CLEARANCE = 3.0;
+    public const MOST_CLEARANCE = 40.0;
+    public const LEAST_SENSITIVITY = 3.0;
+    public const MOST_SENSITIVITY = 30.0;
+    public const USUAL_SENSITIVITY = 10.0;
+    public const MAX_ACCEPTED = 1000;
+
+    /**
+     * @param float $clearance LU that speech is to stand above everything else
+     * @param float $sensitivity dB above its background from which a sound counts as speech: less hears more
+     * @param float $loudness LUFS of the programme
+     * @param float $truePeak dBTP that it must not pass
+     * @param list<Accepted> $accepted in the order of time
+     */
+    public function __construct(
+        public float $clearance = 15.0,
+        public float $sensitivity = self::USUAL_SENSITIVITY,
+        public float $loudness = -23.0,
+        public float $truePeak = -1.0,
+        public array $accepted = [],
+    ) {
+        \count($accepted) <= self::MAX_ACCEPTED || throw InvalidMix::tooMany('accepted', self::MAX_ACCEPTED);
+    }
+
+    /** @param ?list<Accepted> $accepted */
+    public function with(?float $clearance = null, ?float $sensitivity = null, ?float $loudness = null, ?float $truePeak = null, ?array $accepted = null): self
+    {
+        return new self($clearance ?? $this->clearance, $sensitivity ?? $this->sensitivity, $loudness ?? $this->loudness, $truePeak ?? $this->truePeak, $accepted ?? $this->accepted);
+    }
+}
