@@ -12,6 +12,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\Comparison;
+use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
 use Wattage\App\Project\MixView;
 use Wattage\App\Project\PeakSearch;
@@ -76,6 +77,16 @@ final readonly class MixController
         $revision = $this->history->revision($this->access->project($id, Role::Viewer), $number);
 
         return new JsonResponse(['mix' => MixView::whole(MixDocument::decode($revision->mix)), 'revision' => $revision->number, 'label' => $revision->label]);
+    }
+
+    /** What a state will measure at, and where its speech is buried. */
+    #[Route('/revisions/{number}/figures', requirements: ['number' => '\d{1,9}'], methods: 'GET')]
+    public function figures(Uuid $id, int $number, Figures $figures): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $revision = $this->history->revision($project, $number);
+
+        return new JsonResponse(['revision' => $revision->number, ...$figures->of($project, MixDocument::decode($revision->mix))]);
     }
 
     /** What differs between two states, in words, and how loud each is. */

@@ -7,15 +7,18 @@ namespace Wattage\App\Project;
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Uid\Uuid;
+use Symfony\Contracts\Cache\CacheInterface;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\MediaStore;
 use Wattage\Core\Loudness\SourceTenths;
+use Wattage\Core\Speech\Activity;
+use Wattage\Core\Time\Span;
 
 /** What the sources of a project were measured at; each is read once. */
 final readonly class Measures
 {
-    public function __construct(private EntityManagerInterface $entities, private MediaStore $store)
+    public function __construct(private EntityManagerInterface $entities, private MediaStore $store, private CacheInterface $cache)
     {
     }
 
@@ -32,6 +35,36 @@ final readonly class Measures
 
             return $known[$id];
         };
+    }
+
+    /** @return Closure(string): list<Span> when somebody speaks, in source samples, by the id that the mix calls a source by */
+    public function activityOf(Project $project, int $rate, float $sensitivity): Closure
+    {
+        $known = [];
+
+        return function (string $id) use ($project, $rate, $sensitivity, &$known): array {
+            if (!\array_key_exists($id, $known)) {
+                $source = $this->source($project, $id);
+                $known[$id] = null === $source ? [] : $this->activity($source, $rate, $sensitivity);
+            }
+
+            return $known[$id];
+        };
+    }
+
+    /**
+     * A source's sound never changes, so that what was found once holds.
+     *
+     * @return list<Span>
+     */
+    private function activity(Source $source, int $rate, float $sensitivity): array
+    {
+        $spans = $this->cache->get(\sprintf('activity-%s-%d-%.2f', $source->id, $rate, $sensitivity), fn (): array => array_map(
+            static fn (Span $span): array => [$span->from, $span->to],
+            Activity::of($this->store->blocks($source), $rate, $sensitivity),
+        ));
+
+        return array_map(static fn (array $span): Span => Span::of(...$span), $spans);
     }
 
     public function source(Project $project, string $id): ?Source

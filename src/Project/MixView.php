@@ -9,6 +9,7 @@ use Wattage\Core\Curve\Factor;
 use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeRamp;
+use Wattage\Core\Interchange\AimDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Render\GainSchedule;
 use Wattage\Core\Timeline\Clip;
@@ -99,6 +100,7 @@ final class MixView
         return [
             'frameRate' => $mix->frameRate->value,
             'length' => $mix->length(),
+            'aim' => AimDocument::toArray($mix->aim),
             'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
             'tracks' => array_map(MixDocument::trackToArray(...), array_values($mix->tracks)),
             'markers' => array_map(MixDocument::markerToArray(...), array_values($mix->markers)),

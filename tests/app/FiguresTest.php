@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\app;
+
+use Wattage\Tests\support\Sound;
+
+/** Predicted loudness and buried speech over HTTP, with the fixes it offers. */
+final class FiguresTest extends ApiTestCase
+{
+    public function testBuriedSpeechIsFoundClearedAndAccepted(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $voice = $this->bringIn($project, 'voice.wav', self::sound('0.2*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)'))['id'];
+        $bed = $this->bringIn($project, 'bed.wav', self::sound('0.1*sin(2*PI*440*t)'))['id'];
+        foreach ([
+            ['edit' => 'add-track', 'track' => 's', 'name' => 'S', 'stem' => 'speech'],
+            ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music'],
+            ['edit' => 'add-clip', 'track' => 's', 'clip' => 'voice', 'source' => $voice, 'at' => 0],
+            ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'bed', 'source' => $bed, 'at' => 0],
+        ] as $edit) {
+            $revision = $this->edit($project, $edit)['revision'];
+        }
+        $figures = $this->figures($project, $revision);
+        self::assertEqualsWithDelta(0.0, $figures['clearPart'], 0.01);
+        self::assertCount(2, $figures['buried'], 'somebody speaks from 1 s to 3 s and from 5 s on');
+        [$first] = $figures['buried'];
+        self::assertEqualsWithDelta(1.0, $first['from'] / 48_000, 0.1);
+        self::assertEqualsWithDelta(3.0, $first['to'] / 48_000, 0.15);
+        self::assertSame(['m', ['m'], null], [$first['covering'], $first['dipped'], $first['accepted']]);
+        self::assertEqualsWithDelta(15.3 - $first['worst'], -$first['dip'], 0.15);
+        self::assertNotNull($figures['programme']['integrated']);
+        self::assertSame(['s', 'm'], array_column($figures['tracks'], 'id'));
+
+        $cleared = $this->edit($project, $first['dipEdit'])['revision'];
+        self::assertCount(1, $this->figures($project, $cleared)['buried']);
+        $all = $this->edit($project, $figures['clearAll']);
+        self::assertSame('Change 2 ranges', $all['label']);
+        self::assertSame([], $this->figures($project, $all['revision'])['buried']);
+        self::assertEquals(1.0, $this->figures($project, $all['revision'])['clearPart']);
+        $this->call('POST', "/api/projects/{$project}/undo");
+
+        $accepted = $this->edit($project, ['edit' => 'accept-buried', 'from' => 5 * 48_000, 'to' => 6 * 48_000, 'note' => 'The horn is meant to win.'])['revision'];
+        $figures = $this->figures($project, $accepted);
+        self::assertSame('The horn is meant to win.', $figures['buried'][0]['accepted']);
+        self::assertNull($figures['clearAll'], 'what is accepted is let alone');
+        $this->edit($project, ['edit' => 'accept-buried', 'from' => 5 * 48_000, 'to' => 6 * 48_000]);
+
+        $aim = $this->edit($project, ['edit' => 'set-aim', 'clearance' => 4]);
+        self::assertSame('Aim for 4 LU of clearance', $aim['label']);
+        self::assertEquals(4, $aim['changes']['aim']['clearance']);
+        self::assertSame([], $this->figures($project, $aim['revision'])['buried']);
+    }
+
+    public function testAnEmptyProjectHasNothingToSay(): void
+    {
+        $this->signedIn();
+        $figures = $this->figures($this->newProject(), 1);
+        self::assertSame([null, null, [], [], null], [$figures['programme']['integrated'], $figures['clearPart'], $figures['buried'], $figures['speech'], $figures['clearAll']]);
+    }
+
+    public function testAnAimOutOfReachIsRefused(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        foreach ([['clearance' => 2], ['clearance' => 41], ['sensitivity' => 0], ['loudness' => 3], []] as $aim) {
+            $this->edit($project, ['edit' => 'set-aim', ...$aim]);
+            self::assertSame(422, $this->statusCode());
+        }
+        $this->edit($project, ['edit' => 'accept-buried', 'from' => 0, 'to' => 10, 'note' => str_repeat('x', 300)]);
+        self::assertSame(422, $this->statusCode());
+    }
+
+    private static function sound(string $expression): string
+    {
+        return Sound::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', "aevalsrc={$expression}:s=48000:d=6", '-f', 'wav', '-']);
+    }
+
+    /** @return array<string, mixed> */
+    private function figures(string $project, int $revision): array
+    {
+        return $this->call('GET', "/api/projects/{$project}/revisions/{$revision}/figures");
+    }
+}
