@@ -5,6 +5,7 @@ import type {
   Snapshot,
   Delivery,
   Edit,
+  Figures,
   History,
   OpenedMix,
   ProblemDocument,
@@ -109,6 +110,8 @@ export const api = {
   goTo: (id: string, revision: number) => json<Step>("PUT", `/api/projects/${id}/head`, { revision }),
   past: (id: string, revision: number) =>
     json<PastMix>("GET", `/api/projects/${id}/revisions/${revision}/mix`),
+  figures: (id: string, revision: number) =>
+    json<Figures>("GET", `/api/projects/${id}/revisions/${revision}/figures`),
   compare: (id: string, from: number, to: number) =>
     json<Comparison>("GET", `/api/projects/${id}/compare?from=${from}&to=${to}`),
   peaks: async (id: string, wanted: { clips: string[]; ceiling: number; from?: number; to?: number }) =>

@@ -31,6 +31,10 @@ export type Hue = NonNullable<Track["hue"]>;
 export type Snapshot = Schemas["Snapshot"];
 export type Peak = Schemas["Peak"];
 export type Comparison = Schemas["Comparison"];
+export type Aim = Schemas["Aim"];
+export type Predicted = Schemas["Predicted"];
+export type Buried = Schemas["Buried"];
+export type Figures = Schemas["Figures"];
 export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
@@ -74,6 +78,8 @@ export type Edit =
   | { edit: "set-locked"; track: string; locked: boolean }
   | { edit: "set-hue"; track: string; hue?: Hue }
   | { edit: "set-frame-rate"; frameRate: string }
+  | { edit: "set-aim"; clearance?: number; sensitivity?: number; loudness?: number; truePeak?: number }
+  | { edit: "accept-buried"; from: number; to: number; note?: string }
   | { edit: "set-source-gain"; source: string; gain: Text; channel?: Side }
   | { edit: "level-source"; source: string; average: number; target: number }
   | { edit: "link-source"; source: string; linked: boolean }
@@ -124,4 +130,5 @@ export type Edit =
   | ({ edit: "dip-range"; by: Text } & OverRange)
   | ({ edit: "set-range"; level: Text } & OverRange)
   | ({ edit: "reset-range" } & OverRange)
+  | { edit: "dips"; dips: ({ by: Text } & OverRange)[] }
   | { edit: "tame"; notches: Pick<Peak, "clip" | "at" | "by" | "before" | "after" | "hold">[] };

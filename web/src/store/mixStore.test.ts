@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { ApiError } from "@/api/client";
 import type { Clip, Edit, OpenedMix, Step } from "@/api/types";
 import { PLAIN } from "@/test/mixes";
-import { createMixStore, type MixPort } from "./mixStore";
+import { createMixStore, type MixPort, USUAL_AIM } from "./mixStore";
 
 const clip = (id: string, gain: number): Clip => ({
   id,
@@ -25,6 +25,7 @@ const opened: OpenedMix = {
     rate: 48000,
     frameRate: "25",
     length: 100,
+    aim: USUAL_AIM,
     sources: [{ id: "s", name: "S", length: 100, channels: 2, gain: 0 }],
     tracks: [{ id: "t", name: "Music", stem: "music", fader: 0, pan: 0, muted: false }],
     clips: [clip("a", 0), clip("b", 0)],
@@ -43,6 +44,7 @@ const step = (revision: number, changed: Clip[], removed: string[] = []): Step =
   changes: {
     frameRate: "25",
     length: 100,
+    aim: USUAL_AIM,
     sources: opened.mix.sources,
     tracks: structuredClone(opened.mix.tracks),
     changedClips: changed,

@@ -1,9 +1,11 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { ApiError } from "@/api/client";
 import type {
+  Aim,
   Chosen,
   Clip,
   Edit,
+  Figures,
   Levels,
   Marker,
   Mix,
@@ -27,6 +29,9 @@ export interface MixPort {
   goTo(project: string, revision: number): Promise<Step>;
 }
 
+/** What a new project aims for. */
+export const USUAL_AIM: Aim = { clearance: 15, sensitivity: 10, loudness: -23, truePeak: -1, accepted: [] };
+
 /** A range of time, [from, to), in samples; on some tracks, or across all of them. */
 export interface Range {
   from: number;
@@ -44,6 +49,7 @@ interface Content {
   rate: number;
   frameRate: string;
   length: number;
+  aim: Aim;
   sources: Record<string, MixSource>;
   tracks: Track[];
   clips: Record<string, Clip>;
@@ -114,6 +120,10 @@ export interface MixState extends Content {
   speed: Speed;
   playhead: number;
   playing: boolean;
+  /** What the state shown will measure at; of an earlier one while the server is at work. */
+  figures: Figures | null;
+  /** The buried stretch at hand, by where it begins. */
+  stretch: number | null;
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
   hiddenWires: string[];
   heights: Record<string, number>;
@@ -148,6 +158,8 @@ type Settable = Pick<
   | "playhead"
   | "playing"
   | "notice"
+  | "figures"
+  | "stretch"
   | "hiddenWires"
   | "heights"
 >;
@@ -205,6 +217,8 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       speed: 1,
       playhead: 0,
       playing: false,
+      figures: null,
+      stretch: null,
       hiddenWires: [],
       heights: {},
       edit: (edit, instead = false) =>
@@ -252,6 +266,7 @@ function contentFrom(mix: Mix): Content {
     rate: mix.rate,
     frameRate: mix.frameRate,
     length: mix.length,
+    aim: mix.aim,
     sources: Object.fromEntries(mix.sources.map((s) => [s.id, s])),
     tracks: mix.tracks,
     clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])),
@@ -262,8 +277,8 @@ function contentFrom(mix: Mix): Content {
 }
 
 function contentOf(state: Content): Content {
-  const { rate, frameRate, length, sources, tracks, clips, markers, pictures, strip } = state;
-  return { rate, frameRate, length, sources, tracks, clips, markers, pictures, strip };
+  const { rate, frameRate, length, aim, sources, tracks, clips, markers, pictures, strip } = state;
+  return { rate, frameRate, length, aim, sources, tracks, clips, markers, pictures, strip };
 }
 
 /** The clips of the other state itself where they are the same, so that they go on sounding untouched. */
@@ -295,6 +310,7 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
     ...head,
     frameRate: changes.frameRate,
     length: changes.length,
+    aim: keepEqual(state.aim, changes.aim),
     sources: Object.fromEntries(changes.sources.map((s) => [s.id, s])),
     tracks: keepSame(state.tracks, changes.tracks),
     markers: changes.markers,
@@ -309,12 +325,17 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
   };
 }
 
+/** The old object where it says the same, so that what shows it need not draw again. */
+function keepEqual<T>(before: T, after: T): T {
+  return JSON.stringify(before) === JSON.stringify(after) ? before : after;
+}
+
 /** The old track objects where nothing changed, so that what shows them need not draw again. */
 function keepSame(before: Track[], after: Track[]): Track[] {
   const old = new Map(before.map((t) => [t.id, t]));
   return after.map((track) => {
     const same = old.get(track.id);
-    return same && JSON.stringify(same) === JSON.stringify(track) ? same : track;
+    return same ? keepEqual(same, track) : track;
   });
 }
 

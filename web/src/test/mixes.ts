@@ -1,5 +1,5 @@
 import type { Clip, OpenedMix, Stretch } from "@/api/types";
-import { createMixStore, type MixPort, type MixState, type MixStore } from "@/store/mixStore";
+import { createMixStore, type MixPort, type MixState, type MixStore, USUAL_AIM } from "@/store/mixStore";
 
 export const SECOND = 48000;
 
@@ -57,6 +57,7 @@ export function opened(): OpenedMix {
       rate: SECOND,
       frameRate: "25",
       length: 20 * SECOND,
+      aim: USUAL_AIM,
       sources: [
         { id: "s-voice", name: "narrator.wav", length: 10 * SECOND, channels: 1, gain: 0 },
         { id: "s-bed", name: "accordion.ogg", length: 30 * SECOND, channels: 2, gain: 0 },

@@ -8,6 +8,7 @@ import { decibelsOf, formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { LevelField } from "./LevelField";
+import { ClearanceHead } from "./ClearanceHead";
 import { Divider } from "./Divider";
 import { MeterBar } from "./MeterBar";
 import { STEMS } from "./stems";
@@ -16,13 +17,14 @@ import { TrackMenu } from "./TrackMenu";
 /** One head per track, beside its lane. Not drawn anew while the time scrolls by. */
 export const Heads = memo(function Heads({ layout, width }: { layout: Layout; width: number }) {
   const levels = useLevels();
-  const { horizon } = layout;
+  const { clearance, horizon } = layout;
   return (
     <div className="relative shrink-0 border-r border-line bg-paper" style={{ width, height: layout.height }}>
       <Caption top={0} left="Speech" right="rises ↑" />
       {layout.lanes.map((lane) => (
         <Head key={lane.track.id} lane={lane} peaks={levels?.tracks[lane.track.id]} />
       ))}
+      <ClearanceHead top={clearance.top} height={clearance.height} />
       <div
         className="absolute inset-x-0 flex items-center border-y border-t-ink border-b-line bg-sunk pr-2 pl-3"
         style={{ top: horizon.top, height: horizon.height }}

@@ -7,14 +7,25 @@ interface Props {
   picture: ReactNode;
   levels: ReactNode;
   sources: ReactNode;
+  speech: ReactNode;
   versions: ReactNode;
   markers: ReactNode;
 }
 
-export const Panel = memo(function Panel({ tab, onTab, picture, levels, sources, versions, markers }: Props) {
+export const Panel = memo(function Panel({
+  tab,
+  onTab,
+  picture,
+  levels,
+  sources,
+  speech,
+  versions,
+  markers,
+}: Props) {
   const tabs = [
     ["clip", "Levels", levels],
     ["sources", "Sources", sources],
+    ["speech", "Speech", speech],
     ["versions", "Versions", versions],
     ["markers", "Marks", markers],
   ] as const;
@@ -25,12 +36,12 @@ export const Panel = memo(function Panel({ tab, onTab, picture, levels, sources,
       className="flex min-h-0 min-w-0 flex-col border-l border-line bg-paper"
     >
       {picture}
-      <Tabs.List className="flex border-b border-line px-1.5" aria-label="Panel">
+      <Tabs.List className="flex border-b border-line px-1" aria-label="Panel">
         {tabs.map(([value, name]) => (
           <Tabs.Trigger
             key={value}
             value={value}
-            className="cursor-pointer border-b-2 border-transparent px-2 py-2 font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
+            className="cursor-pointer border-b-2 border-transparent px-[5px] py-2 text-[12.5px] font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
           >
             {name}
           </Tabs.Trigger>

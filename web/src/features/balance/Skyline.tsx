@@ -31,6 +31,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   const label = useMix((s) => s.label);
+  const buried = useMix((s) => s.figures?.buried);
   const range = useMix((s) => s.range);
   const whole = Math.max(length, 30 * rate) * 1.02;
   const perPx = whole / Math.max(1, width);
@@ -78,7 +79,14 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
     }
     ctx.fillStyle = style.getPropertyValue("--ink");
     ctx.fillRect(0, HEIGHT / 2, width, 0.8);
-  }, [clips, tracks, width, perPx, rate, outlines, drawn, theme]);
+    // Buried speech: a hatched foot under the speech, where the eye looks for it.
+    ctx.fillStyle = style.getPropertyValue("--trouble");
+    for (const { from, to, accepted } of buried ?? []) {
+      if (accepted !== null) continue;
+      for (let x = from / perPx; x < to / perPx; x += 4) ctx.fillRect(x, 2, 2, 6);
+      ctx.fillRect(from / perPx, HEIGHT / 2 - 1.5, Math.max(2, (to - from) / perPx), 3);
+    }
+  }, [buried, clips, tracks, width, perPx, rate, outlines, drawn, theme]);
 
   const drag = useRef<{ x: number; start: number } | null>(null);
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {

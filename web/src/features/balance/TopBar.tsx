@@ -2,6 +2,7 @@ import { CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import { memo } from "react";
 import { Handover } from "@/features/handover";
 import { useLevels } from "@/features/player";
+import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { switchTheme, useTheme } from "@/store/theme";
 import { CompareSwitch } from "./CompareSwitch";
@@ -122,14 +123,33 @@ function Steps() {
   );
 }
 
+/** What the programme will measure at, against its target. */
+function Loudness() {
+  const integrated = useMix((s) => s.figures?.programme.integrated ?? null);
+  const target = useMix((s) => s.aim.loudness);
+  if (integrated === null) return <span title="Loudness as it will measure">silent</span>;
+  const over = integrated - target;
+  const word =
+    Math.abs(over) <= 0.5 ? "on target" : `${Math.abs(over).toFixed(1)} ${over > 0 ? "over" : "under"}`;
+  return (
+    <span
+      className="whitespace-nowrap"
+      title={`${formatDb(integrated)} LUFS integrated, as it will measure; target ${formatDb(target)}`}
+    >
+      <span className="figure font-semibold text-ink">{formatDb(integrated)}</span>
+      <span className="max-[1150px]:hidden"> LUFS, {word}</span>
+    </span>
+  );
+}
+
 function ProgrammeMeter() {
   const levels = useLevels();
   const [left, right] = levels?.programme ?? [-Infinity, -Infinity];
   const peak = Math.max(left, right);
   return (
-    <div className="w-[112px] max-[1150px]:w-[64px]" role="group" aria-label="Programme peak">
+    <div className="w-[132px] max-[1150px]:w-[84px]" role="group" aria-label="Programme">
       <div className="flex items-baseline justify-between text-[11px] text-faint">
-        <span>Peak</span>
+        <Loudness />
         <span className={`figure ${peak > 0 ? "text-trouble" : "text-ink"}`}>
           {peak > -60 ? `${peak > 0 ? "over " : ""}${peak.toFixed(1).replace("-", "−")}` : "—"}
         </span>

@@ -20,13 +20,16 @@ import { Notice } from "./Notice";
 import { Panel } from "./Panel";
 import { PicturePane } from "./PicturePane";
 import { Skyline } from "./Skyline";
+import { SpeechPanel } from "./SpeechPanel";
 import { type Room, TopBar } from "./TopBar";
+import { useFigures } from "./useFigures";
 import { useKeys } from "./useKeys";
 import { useScreen } from "./useScreen";
 import { VersionsPanel } from "./VersionsPanel";
 
 const HEADS_WIDTH = 208;
 const LEVELS = <Inspector />;
+const SPEECH = <SpeechPanel />;
 const VERSIONS = <VersionsPanel />;
 const MARKERS = <MarkersPanel />;
 const PICTURE = <PicturePane />;
@@ -80,9 +83,10 @@ export function Workspace({ onClose }: { onClose: () => void }) {
 
   useEffect(
     () =>
-      store.subscribe(
-        (now, before) => now.selected !== before.selected && now.selected.length > 0 && setTab("clip"),
-      ),
+      store.subscribe((now, before) => {
+        if (now.selected !== before.selected && now.selected.length > 0) setTab("clip");
+        if (now.stretch !== before.stretch && now.stretch !== null) setTab("speech");
+      }),
     [store],
   );
 
@@ -95,6 +99,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     [setGuide],
   );
   const showKeys = useCallback(() => show("keys"), [show]);
+  useFigures();
   useKeys({ width: size.width, setView, show });
   const desk = useMemo<Desk>(
     () => ({ store, player, width: size.width, setView, show }),
@@ -179,6 +184,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
             picture={PICTURE}
             levels={LEVELS}
             sources={shelf}
+            speech={SPEECH}
             versions={VERSIONS}
             markers={MARKERS}
           />

@@ -2,11 +2,11 @@ import { CAPTION, type Layout } from "./geometry";
 
 /** An empty programme says what goes where. */
 export function Teaching({ layout }: { layout: Layout }) {
-  const { horizon } = layout;
+  const { clearance, horizon } = layout;
   const text = "pointer-events-none absolute inset-x-0 px-8 text-center text-faint";
   return (
     <>
-      <p className={text} style={{ bottom: layout.height - horizon.top + 24 }}>
+      <p className={text} style={{ bottom: layout.height - clearance.top + 24 }}>
         <strong className="block text-[15px] text-ink">Speech stands here, above the horizon</strong>
         Bring files in on the right, add a track on the horizon, then drag a recording onto it.
       </p>

@@ -22,6 +22,7 @@ import { chooseAt, nextShape } from "./clicks";
 import { wireOf } from "./levelGestures";
 import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
+import { BuriedMarks } from "./BuriedMarks";
 import { useOutlines } from "./useOutlines";
 import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
@@ -68,7 +69,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
 
   const preview = gesture?.shown?.preview ?? settling;
   const { clips, tracks, sources, selected, chosen, range, length, rate, frameRate, markers, strip } = state;
-  const { adjustable, revision, hiddenWires, solo, playhead } = state;
+  const { adjustable, revision, hiddenWires, solo, playhead, figures, aim, stretch } = state;
   const shownPlayhead = state.playing ? -1 : playhead;
   const scene = useMemo(
     () => buildScene(store.getState(), layout, view, width, preview),
@@ -95,6 +96,9 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       revision,
       hiddenWires,
       solo,
+      figures,
+      aim,
+      stretch,
       shownPlayhead,
     ],
   );
@@ -314,6 +318,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
           aria-label={`Clip ${clip.name} on ${lane.track.name}, ${formatTimecode(clip.at, rate, frameRate)} to ${formatTimecode(clip.at + clip.length, rate, frameRate)}, gain ${formatDb(clip.gain)} dB`}
         />
       ))}
+      <BuriedMarks layout={layout} view={view} width={width} />
       {Object.keys(clips).length === 0 && <Teaching layout={layout} />}
       <Playhead
         view={view}

@@ -16,6 +16,8 @@ export interface Lane {
 
 export interface Layout {
   lanes: Lane[];
+  /** How far speech stands above the rest, between the two. */
+  clearance: { top: number; height: number };
   /** The horizon, where time is written. */
   horizon: { top: number; height: number };
   height: number;
@@ -23,6 +25,7 @@ export interface Layout {
 
 export const CAPTION = 20;
 export const HORIZON = 42;
+export const CLEARANCE = 62;
 export const NAME_STRIP = 17;
 export const CLIP_MARGIN = 3;
 const LANE_MIN = 64;
@@ -42,7 +45,8 @@ export function layOut(tracks: Track[], available: number, heights: Record<strin
   const hanging = tracks.filter((t) => t.stem !== "speech");
   const fixed = tracks.filter((t) => heights[t.id] !== undefined);
   const taken = fixed.reduce((sum, t) => sum + (heights[t.id] ?? 0), 0);
-  const room = (available - HORIZON - 2 * CAPTION - taken) / Math.max(2, tracks.length - fixed.length);
+  const room =
+    (available - CLEARANCE - HORIZON - 2 * CAPTION - taken) / Math.max(2, tracks.length - fixed.length);
   const height = Math.round(Math.min(LANE_MAX, Math.max(LANE_MIN, room)));
   let top = CAPTION;
   const place = (rises: boolean) => (track: Track) => {
@@ -52,11 +56,13 @@ export function layOut(tracks: Track[], available: number, heights: Record<strin
   };
   const lanes = rising.map(place(true));
   if (rising.length === 0) top += height;
+  const clearance = { top, height: CLEARANCE };
+  top += CLEARANCE;
   const horizon = { top, height: HORIZON };
   top += HORIZON + CAPTION;
   lanes.push(...hanging.map(place(false)));
   if (hanging.length === 0) top += height;
-  return { lanes, horizon, height: Math.max(top, available) };
+  return { lanes, clearance, horizon, height: Math.max(top, available) };
 }
 
 /** Heights that a lane can be dragged to. */

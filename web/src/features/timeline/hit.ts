@@ -39,8 +39,8 @@ const NEAR_EDGE = 5;
 const NEAR_CORNER = 7;
 
 export function hitTest(scene: Scene, x: number, y: number): Target | null {
-  const { horizon } = scene.layout;
-  if (y >= horizon.top && y < horizon.top + horizon.height) return onHorizon(scene, x, y);
+  const { clearance, horizon } = scene.layout;
+  if (y >= clearance.top && y < horizon.top + horizon.height) return onHorizon(scene, x, y);
   const lane = laneAt(scene.layout, y);
   if (!lane) return null;
   const under = scene.clips.filter((d) => d.lane === lane && covers(scene, d, x));

@@ -1,4 +1,4 @@
-import type { Clip, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
+import type { Aim, Clip, Figures, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt } from "@/lib/schedule";
 import { curveOf } from "@/store/chosen";
@@ -46,6 +46,10 @@ export interface Scene {
   length: number;
   playhead: number;
   solo: string[];
+  figures: Figures | null;
+  aim: Aim;
+  /** Where the buried stretch at hand begins. */
+  stretch: number | null;
 }
 
 /** What a drag shows instead of the stored state. */
@@ -104,6 +108,9 @@ export function buildScene(
     length: state.length,
     playhead: state.playhead,
     solo: state.solo,
+    figures: state.figures,
+    aim: state.aim,
+    stretch: state.stretch,
   };
 }
 

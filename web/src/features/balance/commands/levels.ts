@@ -2,6 +2,7 @@ import { api } from "@/api/client";
 import type { Edit, Levels } from "@/api/types";
 import { curveOf } from "@/store/chosen";
 import { clipsOf, type MixState } from "@/store/mixStore";
+import { offered, stretchAt } from "../buried";
 import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, clipsUnder, type Desk, here, refuse, selectedClips } from "./command";
 
@@ -129,6 +130,15 @@ export function spread(state: MixState, to: "track" | "range"): void {
   else refuse(state, "There is no other clip to spread the level to.");
 }
 
+function clearStretch(desk: Desk, state: MixState): void {
+  const stretch = stretchAt(state, here(desk, state));
+  const dip = offered(stretch?.dipEdit ?? null);
+  if (!stretch) return refuse(state, "No buried speech here. G goes to the next.");
+  if (!dip)
+    return refuse(state, "No dip within 40 dB clears this. Lift the speech, or accept it under “Speech”.");
+  void state.edit(dip);
+}
+
 export const LEVELS: CommandGroup = {
   title: "Levels",
   commands: [
@@ -160,6 +170,12 @@ export const LEVELS: CommandGroup = {
       title: "Reset the range",
       keys: ["Z"],
       run: (_d, s) => void changeRange(s, { edit: "reset-range" }),
+    },
+    {
+      id: "clear",
+      title: "Clear the buried speech at hand: dip what covers it",
+      keys: ["S"],
+      run: clearStretch,
     },
     {
       id: "tame",

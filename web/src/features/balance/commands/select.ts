@@ -1,6 +1,7 @@
 import type { Chosen, Keyframe } from "@/api/types";
 import { newId } from "@/lib/ids";
 import { curveOf, one, onlyOne } from "@/store/chosen";
+import { openStretches } from "../buried";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
@@ -78,6 +79,21 @@ function stepMarker(desk: Desk, state: MixState, by: 1 | -1): void {
   else refuse(state, `There is no marker ${by > 0 ? "after" : "before"} the playhead.`);
 }
 
+function stepBuried(desk: Desk, state: MixState, by: 1 | -1): void {
+  const stretches = openStretches(state);
+  const from = state.stretch ?? here(desk, state);
+  const found = by > 0 ? stretches.find((b) => b.from > from) : stretches.findLast((b) => b.from < from);
+  if (!found)
+    return refuse(
+      state,
+      stretches.length
+        ? `There is no buried speech ${by > 0 ? "after" : "before"} this.`
+        : "No speech is buried.",
+    );
+  state.set({ stretch: found.from });
+  desk.player.seek(found.from);
+}
+
 export const SELECT: CommandGroup = {
   title: "Select and mark",
   commands: [
@@ -113,6 +129,13 @@ export const SELECT: CommandGroup = {
       title: "All clips under the range",
       keys: ["Shift+E"],
       run: (_d, s) => chooseClips(s),
+    },
+    { id: "next-buried", title: "The next buried speech", keys: ["G"], run: (d, s) => stepBuried(d, s, 1) },
+    {
+      id: "previous-buried",
+      title: "The buried speech before",
+      keys: ["Shift+G"],
+      run: (d, s) => stepBuried(d, s, -1),
     },
     {
       id: "marker",

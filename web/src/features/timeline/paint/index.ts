@@ -1,5 +1,6 @@
 import type { Outlines } from "../outlines";
 import type { Scene } from "../scene";
+import { drawClearance } from "./clearance";
 import { drawClip } from "./clip";
 import { drawWayOut } from "./fades";
 import { drawHorizon, drawLanes } from "./lanes";
@@ -23,6 +24,7 @@ export function drawTimeline(
   ctx.fillRect(0, 0, scene.width, viewHeight);
   ctx.translate(0, -scrollTop);
   drawLanes(ctx, scene, palette);
+  drawClearance(ctx, scene, palette);
   drawHorizon(ctx, scene, palette);
   for (const drawn of scene.clips) {
     if (drawn.lane.top + drawn.lane.height > scrollTop && drawn.lane.top < scrollTop + viewHeight) {

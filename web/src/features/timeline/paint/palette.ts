@@ -19,6 +19,7 @@ const NAMES = [
   "plum",
   "ochre",
   "teal",
+  "trouble",
 ] as const;
 
 export type Palette = Record<(typeof NAMES)[number] | Stem | Hue, string>;

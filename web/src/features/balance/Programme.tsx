@@ -1,0 +1,120 @@
+import type { Predicted } from "@/api/types";
+import { formatDb } from "@/lib/format";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { STEMS } from "./stems";
+
+/** EBU R 128; ATSC A/85; the podcast ones are common practice. LUFS, dBTP. */
+const TARGETS = [
+  ["Broadcast, EBU R 128", -23, -1],
+  ["Broadcast, ATSC A/85", -24, -2],
+  ["Podcast, stereo", -16, -1],
+  ["Podcast, mono", -19, -1],
+] as const;
+
+/** What will be measured, worked out after every edit: the programme against its target, then stems and tracks. */
+export function Programme() {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const figures = useMix((s) => s.figures);
+  const aim = useMix((s) => s.aim);
+  const tracks = useMix((s) => s.tracks);
+  if (!figures) return null;
+  const target = TARGETS.findIndex(
+    ([, loudness, peak]) => loudness === aim.loudness && peak === aim.truePeak,
+  );
+  return (
+    <section aria-label="Loudness" className="grid gap-2">
+      <h2 className="caps">Loudness, as it will measure</h2>
+      <div className="grid grid-cols-[auto_1fr] items-center gap-2">
+        <span className="text-faint">Target</span>
+        <select
+          className="field py-0.5 text-[12px]"
+          aria-label="Loudness target"
+          disabled={!canEdit}
+          value={target}
+          onChange={(event) => {
+            const chosen = TARGETS[Number(event.target.value)];
+            if (chosen)
+              void store.getState().edit({ edit: "set-aim", loudness: chosen[1], truePeak: chosen[2] });
+          }}
+        >
+          {target < 0 && (
+            <option value={-1}>{`${formatDb(aim.loudness)} LUFS, ${formatDb(aim.truePeak)} dBTP`}</option>
+          )}
+          {TARGETS.map(([name, loudness], i) => (
+            <option key={name} value={i}>
+              {name}: {formatDb(loudness)} LUFS
+            </option>
+          ))}
+        </select>
+      </div>
+      <p className="text-[12px]">{verdict(figures.programme, aim)}</p>
+      <table className="w-full text-[12px]">
+        <thead>
+          <tr className="text-right text-[11px] text-faint">
+            <th className="text-left font-normal">LUFS, LU, dBFS</th>
+            <th className="font-normal">whole</th>
+            <th className="font-normal">range</th>
+            <th className="font-normal" title="Highest short-term loudness, over 3 s">
+              3 s
+            </th>
+            <th className="font-normal" title="No sample is higher">
+              peak ≤
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <Row name="Programme" strong figures={figures.programme} />
+          {STEMS.map(({ stem, name }) => (
+            <Row key={stem} name={name} figures={figures.stems[stem]} />
+          ))}
+        </tbody>
+        <tbody className="border-t border-line">
+          {figures.tracks.map((track) => (
+            <Row key={track.id} name={tracks.find((t) => t.id === track.id)?.name ?? ""} figures={track} />
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Row({ name, figures, strong = false }: { name: string; figures: Predicted; strong?: boolean }) {
+  const cell = (value: number | null) => (value === null ? "silent" : formatDb(value));
+  return (
+    <tr className={strong ? "font-semibold" : ""}>
+      <th className="max-w-[88px] truncate py-px text-left font-normal" title={name}>
+        {name}
+      </th>
+      {figures.integrated === null ? (
+        <td className="text-right text-faint" colSpan={4}>
+          silent
+        </td>
+      ) : (
+        <>
+          <td className="figure text-right">{cell(figures.integrated)}</td>
+          <td className="figure text-right">{formatDb(figures.range).replace("+", "")}</td>
+          <td className="figure text-right">
+            {figures.maxShortTerm === null ? "–" : cell(figures.maxShortTerm)}
+          </td>
+          <td className="figure text-right">{cell(figures.peak)}</td>
+        </>
+      )}
+    </tr>
+  );
+}
+
+/** A plain sentence about the programme and its target. EBU R 128 allows 0.5 LU either way. */
+function verdict({ integrated, peak }: Predicted, aim: { loudness: number; truePeak: number }): string {
+  if (integrated === null) return "The programme is silent.";
+  const over = integrated - aim.loudness;
+  const loud =
+    Math.abs(over) <= 0.5
+      ? "On target."
+      : `${Math.abs(over).toFixed(1)} LU ${over > 0 ? "louder" : "quieter"} than the target.`;
+  const risk =
+    peak !== null && peak > aim.truePeak
+      ? ` Peaks may pass ${formatDb(aim.truePeak)} dBTP; a render tells.`
+      : "";
+  return loud + risk;
+}

@@ -1,0 +1,256 @@
+import { Check, ChevronLeft, ChevronRight, Headphones } from "lucide-react";
+import { useState } from "react";
+import type { Buried } from "@/api/types";
+import { usePlayer } from "@/features/player";
+import { formatDb } from "@/lib/format";
+import { formatTimecode } from "@/lib/timecode";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { offered, openStretches } from "./buried";
+import { Programme } from "./Programme";
+import { TypedField } from "./TypedField";
+
+/** Common practice, but for the last: W3C WCAG 2.x, success criterion 1.4.7. */
+const WANTED = [
+  [10, "the bed stays present"],
+  [15, "clear"],
+  [20, "accessible (WCAG 1.4.7)"],
+] as const;
+
+/** Whether the speech can be understood all along, where it cannot, and what would help. */
+export function SpeechPanel() {
+  return (
+    <div className="grid gap-4 p-3">
+      <Wanted />
+      <Stretches />
+      <Programme />
+    </div>
+  );
+}
+
+function Wanted() {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const aim = useMix((s) => s.aim);
+  const part = useMix((s) => s.figures?.clearPart ?? null);
+  const edit = store.getState().edit;
+  return (
+    <section aria-label="Wanted clearance" className="grid gap-1.5">
+      <p>
+        {part === null ? (
+          "Nobody speaks in this mix yet. Put speech on a track above the horizon."
+        ) : (
+          <>
+            <strong>{Math.floor(100 * part)} %</strong> of the speech stands at least {aim.clearance} LU above
+            everything else.
+          </>
+        )}
+      </p>
+      <label className="flex items-center justify-between gap-2">
+        <span className="text-faint">Wanted</span>
+        <select
+          className="field min-w-0 py-0.5 text-[12px]"
+          aria-label="Wanted clearance"
+          disabled={!canEdit}
+          value={WANTED.some(([lu]) => lu === aim.clearance) ? aim.clearance : ""}
+          onChange={(event) => void edit({ edit: "set-aim", clearance: Number(event.target.value) })}
+        >
+          {WANTED.every(([lu]) => lu !== aim.clearance) && <option value="">{aim.clearance} LU</option>}
+          {WANTED.map(([lu, name]) => (
+            <option key={lu} value={lu}>
+              {lu} LU: {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div
+        className="flex items-center justify-between gap-2"
+        title="How far above the background of its recording a sound must stand to count as speech. Less hears quieter speech."
+      >
+        <span className="text-faint">Heard as speech from, dB</span>
+        <TypedField
+          className="!w-14"
+          label="Sensitivity: dB above the background"
+          shown={String(aim.sensitivity)}
+          disabled={!canEdit}
+          onCommit={(text) => edit({ edit: "set-aim", sensitivity: Number(text.replace(",", ".")) })}
+        />
+      </div>
+    </section>
+  );
+}
+
+function Stretches() {
+  const store = useMixStore();
+  const player = usePlayer();
+  const canEdit = useCanEdit();
+  const buried = useMix((s) => s.figures?.buried);
+  const all = useMix((s) => s.figures?.clearAll);
+  const stretch = useMix((s) => s.stretch);
+  const part = useMix((s) => s.figures?.clearPart ?? null);
+  if (!buried?.length) return part === null ? null : <p>No stretch of half a second or more is buried.</p>;
+  const open = buried.filter((b) => b.accepted === null);
+  const at = buried.findIndex((b) => b.from === stretch);
+  const go = (by: number) => {
+    const next = buried[at < 0 ? 0 : (at + by + buried.length) % buried.length];
+    if (!next) return;
+    store.getState().set({ stretch: next.from });
+    player.seek(next.from);
+  };
+  const fixAll = offered(all ?? null);
+  const chosen = buried[at] ?? buried[0];
+  return (
+    <section aria-label="Buried speech" className="grid gap-2">
+      <div className="flex items-center justify-between">
+        <h2 className={`font-semibold ${open.length ? "text-trouble" : ""}`}>
+          {open.length === 0
+            ? "Nothing left buried"
+            : `${open.length} buried ${open.length === 1 ? "stretch" : "stretches"}`}
+        </h2>
+        <div className="flex items-center gap-1">
+          <span className="figure text-[11px] text-faint">
+            {Math.max(0, at) + 1} of {buried.length}
+          </span>
+          <button
+            type="button"
+            className="button button-quiet p-1"
+            aria-label="The stretch before"
+            title="The stretch before (Shift+G)"
+            onClick={() => go(-1)}
+          >
+            <ChevronLeft size={14} />
+          </button>
+          <button
+            type="button"
+            className="button button-quiet p-1"
+            aria-label="The next stretch"
+            title="The next stretch (G)"
+            onClick={() => go(1)}
+          >
+            <ChevronRight size={14} />
+          </button>
+        </div>
+      </div>
+      {chosen && <Stretch key={chosen.from} buried={chosen} />}
+      {canEdit && open.length > 1 && (
+        <button
+          type="button"
+          className="button justify-self-start px-2 py-0.5"
+          aria-disabled={fixAll === null}
+          title={
+            fixAll === null ? "No dip within 40 dB clears any of them" : "One step, which undo takes back"
+          }
+          onClick={() => fixAll && void store.getState().edit(fixAll)}
+        >
+          <Check size={14} aria-hidden /> Dip for all {openStretches(store.getState()).length}
+        </button>
+      )}
+    </section>
+  );
+}
+
+function Stretch({ buried }: { buried: Buried }) {
+  const store = useMixStore();
+  const player = usePlayer();
+  const canEdit = useCanEdit();
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  const tracks = useMix((s) => s.tracks);
+  const [note, setNote] = useState<string | null>(null);
+  const name = (id: string | null) => tracks.find((t) => t.id === id)?.name ?? "the rest";
+  const { from, to, worst, covering, dipped, dip, lift, accepted } = buried;
+  const edit = store.getState().edit;
+  const dipEdit = offered(buried.dipEdit);
+  const liftEdit = offered(buried.liftEdit);
+  const listen = () => {
+    store.getState().set({ range: { from, to, tracks: null }, looping: true, stretch: from });
+    void player.play(Math.max(0, from - rate));
+  };
+  const accept = (text: string | undefined) =>
+    void edit(
+      text === undefined
+        ? { edit: "accept-buried", from, to }
+        : { edit: "accept-buried", from, to, note: text },
+    );
+  return (
+    <div
+      className={`grid gap-1.5 rounded-lg border p-2 ${accepted === null ? "border-trouble/40 bg-trouble-sheet" : "border-line"}`}
+    >
+      <p>
+        <span className="figure text-[12px]">
+          {formatTimecode(from, rate, frameRate)}–{formatTimecode(to, rate, frameRate)}
+        </span>
+        : speech {worst < 0 ? "lies" : "stands"}{" "}
+        <strong>{formatDb(Math.abs(worst)).replace("+", "")} LU</strong> {worst < 0 ? "under" : "above"} the
+        rest at its worst; {name(covering)} covers it most.
+      </p>
+      {accepted !== null && <p className="text-faint">Accepted{accepted ? `: “${accepted}”` : ""}.</p>}
+      <div className="flex flex-wrap gap-1.5">
+        <button type="button" className="button px-2 py-0.5" onClick={listen}>
+          <Headphones size={13} aria-hidden /> Listen
+        </button>
+        {canEdit && accepted === null && (
+          <>
+            {dipEdit && dip !== null && (
+              <button
+                type="button"
+                className="button button-main px-2 py-0.5"
+                title={`Lowers ${dipped.map(name).join(", ")} over this stretch (S)`}
+                onClick={() => void edit(dipEdit)}
+              >
+                Dip {dipped.length === 1 ? name(dipped[0] ?? null) : `${dipped.length} tracks`}{" "}
+                {formatDb(dip)} dB
+              </button>
+            )}
+            {liftEdit && lift !== null && (
+              <button type="button" className="button px-2 py-0.5" onClick={() => void edit(liftEdit)}>
+                Lift speech {formatDb(lift)} dB
+              </button>
+            )}
+            <button
+              type="button"
+              className="button px-2 py-0.5"
+              onClick={() => setNote(note === null ? "" : null)}
+            >
+              Accept…
+            </button>
+          </>
+        )}
+        {canEdit && accepted !== null && (
+          <button type="button" className="button px-2 py-0.5" onClick={() => accept(undefined)}>
+            Look at it again
+          </button>
+        )}
+      </div>
+      {!dipEdit && accepted === null && (
+        <p className="text-[12px] text-faint">
+          {dipped.length === 0
+            ? "What covers it is on a locked track, so no dip is offered."
+            : "No dip within 40 dB clears it: the speech itself is too quiet. Lift its clip, or accept it."}
+        </p>
+      )}
+      {note !== null && (
+        <form
+          className="flex gap-1.5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            accept(note);
+            setNote(null);
+          }}
+        >
+          <input
+            className="field min-w-0 flex-1 px-1.5 py-0.5 text-[12px]"
+            aria-label="Why it is accepted"
+            placeholder="Why, if you like"
+            value={note}
+            autoFocus
+            onChange={(event) => setNote(event.target.value)}
+            onKeyDown={(event) => event.stopPropagation()}
+          />
+          <button type="submit" className="button px-2 py-0.5">
+            Accept
+          </button>
+        </form>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import type { Buried } from "@/api/types";
+import { formatDb } from "@/lib/format";
+import { xOf } from "../geometry";
+import type { Scene } from "../scene";
+import { hatch } from "./hatch";
+import { MONO, type Palette, SANS } from "./palette";
+
+const BAR = 3;
+/** LU at the upper edge of the strip. */
+const TOP_LU = 30;
+
+/** How far the speech stands above the rest, moment by moment, against the wanted clearance. What is buried is hatched and says so. */
+export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
+  const { top, height } = scene.layout.clearance;
+  ctx.fillStyle = palette.sunk;
+  ctx.globalAlpha = 0.6;
+  ctx.fillRect(0, top, scene.width, height);
+  ctx.globalAlpha = 1;
+  if (!scene.figures) return;
+  const base = top + height - 2;
+  const yOf = (lu: number) => base - (Math.min(TOP_LU, Math.max(0.8, lu)) / TOP_LU) * (height - 16);
+  drawBars(ctx, scene, palette, base, yOf);
+  const wanted = yOf(scene.aim.clearance);
+  ctx.strokeStyle = palette.faint;
+  ctx.lineWidth = 1;
+  ctx.setLineDash([4, 4]);
+  ctx.beginPath();
+  ctx.moveTo(0, Math.round(wanted) + 0.5);
+  ctx.lineTo(scene.width, Math.round(wanted) + 0.5);
+  ctx.stroke();
+  ctx.setLineDash([]);
+  for (const buried of scene.figures.buried) drawBuried(ctx, scene, buried, palette);
+}
+
+function drawBars(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  palette: Palette,
+  base: number,
+  yOf: (lu: number) => number,
+): void {
+  const { view, rate, width, figures, aim } = scene;
+  const tenth = rate / 10;
+  const perBar = (BAR * view.perPx) / tenth;
+  for (const [first, values] of figures?.clearance ?? []) {
+    const left = xOf(view, first * tenth);
+    if (left > width || xOf(view, (first + values.length) * tenth) < 0) continue;
+    const start = Math.max(0, Math.floor(-left / BAR));
+    const bars = Math.ceil(values.length / perBar);
+    for (let bar = start; bar < bars && left + bar * BAR < width; bar++) {
+      // The lowest value under a bar is the one that matters.
+      let lu = Infinity;
+      for (let i = Math.floor(bar * perBar); i < Math.max(bar * perBar + 1, (bar + 1) * perBar); i++)
+        lu = Math.min(lu, values[i] ?? Infinity);
+      if (lu === Infinity) continue;
+      ctx.fillStyle = lu < aim.clearance ? palette.trouble : palette.speech;
+      const y = yOf(lu);
+      ctx.fillRect(left + bar * BAR, y, BAR - 1, base - y);
+    }
+  }
+}
+
+function drawBuried(ctx: CanvasRenderingContext2D, scene: Scene, buried: Buried, palette: Palette): void {
+  const { top, height } = scene.layout.clearance;
+  const left = xOf(scene.view, buried.from);
+  const right = xOf(scene.view, buried.to);
+  if (right < 0 || left > scene.width) return;
+  const accepted = buried.accepted !== null;
+  const colour = accepted ? palette.faint : palette.trouble;
+  hatch(ctx, left, top + 1, right - left, height - 2, colour, accepted ? 0.25 : 0.4);
+  if (buried.from === scene.stretch) {
+    ctx.strokeStyle = colour;
+    ctx.lineWidth = 2;
+    ctx.strokeRect(left + 1, top + 2, right - left - 2, height - 4);
+  }
+  const word = accepted ? "accepted" : "buried";
+  const figure = `${formatDb(buried.worst)} LU`;
+  ctx.textBaseline = "top";
+  ctx.textAlign = "left";
+  ctx.fillStyle = colour;
+  const from = Math.max(left, 0) + 3;
+  ctx.font = `700 11px ${SANS}`;
+  const room = right - from;
+  const wordWidth = ctx.measureText(word).width;
+  if (room < wordWidth + 4) return;
+  ctx.fillText(word, from, top + 3);
+  ctx.font = `600 11px ${MONO}`;
+  if (room > wordWidth + ctx.measureText(figure).width + 10)
+    ctx.fillText(figure, from + wordWidth + 5, top + 3);
+}
