@@ -28,7 +28,16 @@ final class Gating
      */
     public static function integrated(array $powers): ?float
     {
-        $blocks = self::blocks($powers);
+        return self::ofBlocks(self::blocks($powers));
+    }
+
+    /**
+     * @param list<float> $blocks K-weighted mean square of 400 ms, every 100 ms, summed over the channels
+     *
+     * @return ?float LUFS; null where nothing passes the gates
+     */
+    public static function ofBlocks(array $blocks): ?float
+    {
         $mean = self::meanAbove($blocks, self::power(self::ABSOLUTE_GATE));
         $mean = null === $mean ? null : self::meanAbove($blocks, max(self::power(self::ABSOLUTE_GATE), $mean * 10.0 ** (self::RELATIVE_GATE / 10.0)));
 
@@ -106,7 +115,7 @@ final class Gating
      *
      * @return list<float>
      */
-    private static function blocks(array $powers): array
+    public static function blocks(array $powers): array
     {
         $n = \count($powers);
         if ($n < Windows::MOMENTARY) {

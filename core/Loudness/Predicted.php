@@ -24,12 +24,12 @@ final readonly class Predicted
      */
     public static function of(array $powers, array $peaks): self
     {
-        $moments = Windows::momentary($powers);
+        $moments = Gating::blocks($powers);
         $stretches = Windows::shortTerm($powers);
         $peak = [] === $peaks ? 0.0 : max($peaks);
 
         return new self(
-            Gating::integrated($powers),
+            Gating::ofBlocks($moments),
             Gating::range($stretches),
             self::loudest($moments),
             self::loudest($stretches),

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Wattage\Core\Signal\FloatDecoder;
+
 /** How loud a source is every 100 ms: what most figures need, five times quicker to go through than its blocks. */
 final readonly class SourceTenths
 {
@@ -29,12 +31,10 @@ final readonly class SourceTenths
 
     public static function fromBytes(string $bytes, int $channels): self
     {
-        /** @var array<int, float> $values */
-        $values = '' === $bytes ? [] : unpack('g*', $bytes);
-        $rows = array_chunk($values, max(1, intdiv(\count($values), $channels + 1)));
-        $powers = \array_slice($rows, 0, $channels);
+        $size = 4 * intdiv(\strlen($bytes), 4 * ($channels + 1));
+        $row = static fn (int $number): array => array_values(FloatDecoder::decode(substr($bytes, $number * $size, $size)));
 
-        return new self([] === $powers ? [[]] : $powers, $rows[$channels] ?? []);
+        return new self(array_map($row, range(0, max(1, $channels) - 1)), $row($channels));
     }
 
     /** @return string float32, little-endian: the powers of each channel, then the peaks */

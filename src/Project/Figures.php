@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use Closure;
 use Wattage\App\Entity\Project;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\Predicted;
+use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Loudness\Windows;
 use Wattage\Core\Speech\Buried;
 use Wattage\Core\Speech\ClearAll;
@@ -16,6 +20,7 @@ use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Accepted;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
 
 /** What a state of a project will measure at, and where its speech is buried, as the browser gets it. */
 final readonly class Figures
@@ -27,7 +32,16 @@ final readonly class Figures
     /** @return array<string, mixed> */
     public function of(Project $project, Mix $mix): array
     {
-        $figures = MixFigures::of($mix, $this->measures->tenthsOf($project));
+        $states = self::states($mix);
+        $tenths = $this->measures->tenthsOf($project);
+        $figures = MixFigures::of($mix, $tenths, fn (Track $track, int $count): TrackPower => TrackPower::fromBytes($this->measures->remembered(
+            $project,
+            "power {$track->id}",
+            "{$count} {$states[$track->id]}",
+            static fn (): string => TrackPower::of($mix, $track, $tenths, $count)->toBytes(),
+        ), $mix->rate));
+        $predicted = fn (string $part, string $state, Closure $of): array => $this->remembered($project, $part, "{$figures->count} {$state}", $of);
+        $stateOf = static fn (Stem $stem): string => implode(' ', array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem)));
         $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
         $clearance = Clearance::of($mix, $figures, $speech, $mix->aim->clearance);
         $buried = $clearance->buried();
@@ -35,8 +49,8 @@ final readonly class Figures
 
         return [
             'programme' => self::predicted($figures->programme()),
-            'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => self::predicted($figures->stem($stem)), Stem::cases())),
-            'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...self::predicted($figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
+            'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $predicted($stem->value, $stateOf($stem), static fn (): Predicted => $figures->stem($stem)), Stem::cases())),
+            'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$predicted("track {$id}", $states[$id], static fn (): Predicted => $figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
             'history' => self::history($figures),
             'speech' => array_map(static fn (Span $s): array => [$s->from, $s->to], $speech),
             'clearance' => self::runs($clearance->values),
@@ -44,6 +58,30 @@ final readonly class Figures
             'buried' => array_map(static fn (Buried $b): array => self::buried($mix, $b), $buried),
             'clearAll' => ClearAll::edit($mix, $open),
         ];
+    }
+
+    /**
+     * @param Closure(): Predicted $of
+     *
+     * @return array<string, ?float>
+     */
+    private function remembered(Project $project, string $part, string $state, Closure $of): array
+    {
+        return $this->measures->remembered($project, "figures {$part}", $state, static fn (): array => self::predicted($of()));
+    }
+
+    /** @return array<string, string> by track: all that its loudness depends on */
+    private static function states(Mix $mix): array
+    {
+        return array_map(static function (Track $track) use ($mix): string {
+            $sources = array_intersect_key($mix->sources, array_flip(array_column($track->clips, 'source')));
+
+            return json_encode([
+                $track->stem, $track->muted, MixDocument::levelToJson($track->fader), $track->pan,
+                array_map(MixDocument::clipToArray(...), array_values($track->clips)),
+                array_map(MixDocument::sourceToArray(...), array_values($sources)),
+            ], \JSON_THROW_ON_ERROR);
+        }, $mix->tracks);
     }
 
     /** @return array<string, ?float> */
@@ -66,7 +104,7 @@ final readonly class Figures
         $stretches = Windows::shortTerm($figures->powers());
         $history = [];
         for ($k = 0, $n = \count($stretches); $k < $n; $k += 10) {
-            $history[] = $stretches[$k] > 1e-9 ? round(\Wattage\Core\Loudness\Gating::loudness($stretches[$k]), 1) : null;
+            $history[] = $stretches[$k] > 1e-9 ? round(Gating::loudness($stretches[$k]), 1) : null;
         }
 
         return $history;

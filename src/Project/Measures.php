@@ -6,6 +6,7 @@ namespace Wattage\App\Project;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
+use Psr\Cache\CacheItemPoolInterface;
 use Symfony\Component\Uid\Uuid;
 use Symfony\Contracts\Cache\CacheInterface;
 use Wattage\App\Entity\Project;
@@ -18,7 +19,9 @@ use Wattage\Core\Time\Span;
 /** What the sources of a project were measured at; each is read once. */
 final readonly class Measures
 {
-    public function __construct(private EntityManagerInterface $entities, private MediaStore $store, private CacheInterface $cache)
+    private const REMEMBERED_SECONDS = 7 * 86_400;
+
+    public function __construct(private EntityManagerInterface $entities, private MediaStore $store, private CacheInterface $cache, private CacheItemPoolInterface $pool)
     {
     }
 
@@ -65,6 +68,31 @@ final readonly class Measures
         ));
 
         return array_map(static fn (array $span): Span => Span::of(...$span), $spans);
+    }
+
+    /**
+     * What was worked out last for a part of a project, where that part is still the same; only the newest is kept.
+     *
+     * @template T
+     *
+     * @param string $part such as a track
+     * @param string $state all that the result depends on
+     * @param Closure(): T $make
+     *
+     * @return T
+     */
+    public function remembered(Project $project, string $part, string $state, Closure $make): mixed
+    {
+        $item = $this->pool->getItem("worked-out-{$project->id}-".hash('xxh128', $part));
+        /** @var ?array{string, T} $known */
+        $known = $item->get();
+        $state = hash('xxh128', $state);
+        if (null === $known || $known[0] !== $state) {
+            $known = [$state, $make()];
+            $this->pool->save($item->set($known)->expiresAfter(self::REMEMBERED_SECONDS));
+        }
+
+        return $known[1];
     }
 
     public function source(Project $project, string $id): ?Source

@@ -1,0 +1,90 @@
+<?php
+
+/*
+ * What is worked out after every edit, for one hour and 8 stereo tracks of a source each, with 4,000 keyframes: predicted loudness,
+ * speech activity, clearance. Run with bench/run.
+ */
+
+declare(strict_types=1);
+
+require dirname(__DIR__).'/vendor/autoload.php';
+
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\SourceBlocks;
+use Wattage\Core\Loudness\SourceTenths;
+use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Speech\Activity;
+use Wattage\Core\Speech\Clearance;
+use Wattage\Core\Speech\SpeechTimes;
+use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Source;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
+
+const RATE = 48_000;
+const HOUR = 3600;
+mt_srand(5);
+$tracks = $sources = $bytes = [];
+$rows = [];
+for ($b = 0; $b < 50 * HOUR; ++$b) {
+    $power = (intdiv($b, 150) % 3 ? 0.01 : 0.00001) * (0.5 + mt_rand() / mt_getrandmax());
+    $rows[] = pack('g4', $power, 0.3, $power, 0.3);
+}
+$blocks = implode('', $rows);
+for ($t = 0; $t < 8; ++$t) {
+    $sources[] = new Source("s{$t}", 'S', HOUR * RATE, 2, Decibels::unchanged());
+    $bytes["s{$t}"] = SourceTenths::of(SourceBlocks::fromBytes($blocks, 2))->toBytes();
+    $track = Track::named("t{$t}", "T{$t}", $t < 2 ? Stem::Speech : Stem::Music);
+    for ($c = 0; $c < 25; ++$c) {
+        $keyframes = [];
+        for ($k = 0; $k < 20; ++$k) {
+            $keyframes[] = new Keyframe(($c * 144 + 6 * $k) * RATE, Decibels::of(($k + $c) % 2 ? -12.5 : -0.5), Ramp::smooth());
+        }
+        $track = $track->withClip(new Clip("c{$t}-{$c}", "s{$t}", 'C', $c * 144 * RATE, $c * 144 * RATE, 140 * RATE, Decibels::of(-12.0), Curve::of($keyframes)));
+    }
+    $tracks[] = $track;
+}
+$mix = Mix::of(RATE, FrameRate::F25, $sources, $tracks);
+/** Median of some runs, in ms. */
+$timed = static function (callable $job): array {
+    $times = [];
+    for ($i = 0; $i < 9; ++$i) {
+        $begun = hrtime(true);
+        $result = $job();
+        $times[] = (hrtime(true) - $begun) / 1e6;
+    }
+    sort($times);
+
+    return [$times[4], $result];
+};
+$row = static fn (string $what, float $ms, string $asked) => printf("%-56s %6.0f ms   (asked for: %s)\n", $what, $ms, $asked);
+$all = static function () use ($mix, $bytes): MixFigures {
+    $known = [];
+    $figures = MixFigures::of($mix, static function (string $id) use ($bytes, &$known): SourceTenths {
+        return $known[$id] ??= SourceTenths::fromBytes($bytes[$id], 2);
+    });
+    $figures->programme();
+
+    return $figures;
+};
+[$ms, $figures] = $timed($all);
+$row('programme loudness from stored measures, 8 sources', $ms, '');
+// After an edit only the track that it changed is worked out anew.
+$kept = array_map(static fn (TrackPower $power): string => $power->toBytes(), $figures->tracks());
+[$ms] = $timed(static fn () => MixFigures::of($mix, static fn (string $id): SourceTenths => SourceTenths::fromBytes($bytes[$id], 2), static fn (Track $track, int $count): TrackPower => 't3' === $track->id
+    ? TrackPower::of($mix, $track, (static function (SourceTenths $only): Closure { return static fn (): SourceTenths => $only; })(SourceTenths::fromBytes($bytes['s3'], 2)), $count)
+    : TrackPower::fromBytes($kept[$track->id], RATE))->programme());
+$row('  the same after an edit of one track', $ms, '≤ 100 ms');
+[$ms] = $timed(static fn (): array => [array_map($figures->stem(...), Stem::cases()), array_map($figures->track(...), array_keys($mix->tracks))]);
+$row('  and of every stem and track', $ms, '');
+[$ms, $active] = $timed(static fn (): array => Activity::of(SourceBlocks::fromBytes($blocks, 2), RATE, 10.0));
+$row('speech activity of a source of an hour, once', $ms, '');
+$speech = SpeechTimes::of($mix, static fn (string $id): array => $active);
+[$ms] = $timed(static fn (): array => Clearance::of($mix, $figures, $speech, 15.0)->buried());
+$row('clearance and buried stretches of an hour', $ms, '≤ 200 ms');
