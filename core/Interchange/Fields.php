@@ -160,6 +160,11 @@ final readonly class Fields
         return [] === $ints ? throw InvalidDocument::wrongType($this->path($name), 'a list with at least one entry') : $ints;
     }
 
+    public function isNumber(string $name): bool
+    {
+        return \is_int($this->values[$name] ?? null) || \is_float($this->values[$name] ?? null);
+    }
+
     public function isText(string $name): bool
     {
         return \is_string($this->values[$name] ?? null);

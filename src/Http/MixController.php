@@ -14,6 +14,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Project\Comparison;
 use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
+use Wattage\App\Project\Levelling;
 use Wattage\App\Project\MixView;
 use Wattage\App\Project\PeakSearch;
 use Wattage\App\Project\ProjectAccess;
@@ -107,6 +108,24 @@ final readonly class MixController
         $mix = MixDocument::decode($this->history->head($project)->mix);
 
         return new JsonResponse(['peaks' => $search->in($mix, Body::of($request))]);
+    }
+
+    /** What evening up clips would do, and the edit that does it. */
+    #[Route('/even-up', methods: 'POST')]
+    public function evenUp(Uuid $id, Request $request, Levelling $levelling): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new JsonResponse($levelling->evenUp($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
+    }
+
+    /** What steadying speech in clips would do, and the edit that does it. */
+    #[Route('/steady', methods: 'POST')]
+    public function steady(Uuid $id, Request $request, Levelling $levelling): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new JsonResponse($levelling->steady($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
     }
 
     /** Back, or forth, to any state. */

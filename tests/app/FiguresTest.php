@@ -54,6 +54,46 @@ final class FiguresTest extends ApiTestCase
         self::assertSame([], $this->figures($project, $aim['revision'])['buried']);
     }
 
+    public function testClipsAreEvenedUpAndSteadiedByEditsThatAreLookedAtFirst(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $voice = $this->bringIn($project, 'voice.wav', self::sound('(0.02+0.03*gt(t\\,3))*sin(2*PI*300*t)*gt(sin(2*PI*0.5*t+0.1)\\,-0.6)'))['id'];
+        foreach ([
+            ['edit' => 'add-track', 'track' => 's', 'name' => 'S', 'stem' => 'speech'],
+            ['edit' => 'add-clip', 'track' => 's', 'clip' => 'a', 'source' => $voice, 'at' => 0],
+            ['edit' => 'add-clip', 'track' => 's', 'clip' => 'b', 'source' => $voice, 'at' => 480_000],
+            ['edit' => 'set-clip-gain', 'clips' => ['b'], 'gain' => -9],
+        ] as $edit) {
+            $this->edit($project, $edit);
+        }
+        $plan = $this->call('POST', "/api/projects/{$project}/even-up", ['clips' => ['a', 'b'], 'by' => 'average', 'to' => ['clip' => 'a']]);
+        self::assertEqualsWithDelta(9.0, $plan['rows'][1]['by'], 0.05);
+        self::assertSame([['clip' => 'b', 'gain' => $plan['edit']['gains'][0]['gain']]], $plan['edit']['gains']);
+        self::assertSame('Even up tone', str_replace('voice.wav', 'tone', $this->edit($project, $plan['edit'])['label']));
+        $stem = $this->call('POST', "/api/projects/{$project}/even-up", ['clips' => ['a'], 'by' => 'average', 'to' => 'stem']);
+        self::assertEquals(-20, $stem['rows'][0]['target']);
+
+        $plan = $this->call('POST', "/api/projects/{$project}/steady", ['clips' => ['a', 'b'], 'to' => 'own', 'window' => 1]);
+        self::assertLessThan($plan['rows'][0]['before'], $plan['rows'][0]['after']);
+        self::assertGreaterThan(20, \count($plan['rows'][0]['levelsAfter']));
+        $step = $this->edit($project, $plan['edit']);
+        self::assertSame('Steady 2 clips', $step['label']);
+        self::assertCount($plan['rows'][0]['keyframes'], $step['changes']['changedClips'][0]['curve']);
+
+        foreach ([
+            ['even-up', ['clips' => ['a'], 'by' => 'ear', 'to' => 'stem']],
+            ['even-up', ['clips' => [], 'by' => 'peak', 'to' => 'stem']],
+            ['even-up', ['clips' => ['gone'], 'by' => 'peak', 'to' => -20]],
+            ['even-up', ['clips' => ['a'], 'by' => 'peak', 'to' => 7]],
+            ['steady', ['clips' => ['a'], 'to' => 'theirs']],
+            ['steady', ['clips' => ['a'], 'to' => 'own', 'window' => 60]],
+        ] as [$path, $body]) {
+            self::assertNotSame('', $this->call('POST', "/api/projects/{$project}/{$path}", $body)['detail']);
+            self::assertSame(422, $this->statusCode());
+        }
+    }
+
     public function testAnEmptyProjectHasNothingToSay(): void
     {
         $this->signedIn();

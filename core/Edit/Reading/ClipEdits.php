@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Reading;
 
+use Wattage\Core\Curve\Curve;
 use Wattage\Core\Edit\ChangeClipGain;
 use Wattage\Core\Edit\CrossOver;
 use Wattage\Core\Edit\Edit;
@@ -16,11 +17,14 @@ use Wattage\Core\Edit\ResetPart;
 use Wattage\Core\Edit\SetChannel;
 use Wattage\Core\Edit\SetChannels;
 use Wattage\Core\Edit\SetClipGain;
+use Wattage\Core\Edit\SetClipGains;
+use Wattage\Core\Edit\SetCurves;
 use Wattage\Core\Edit\SetFade;
 use Wattage\Core\Edit\SpreadLevel;
 use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\ChannelMode;
 use Wattage\Core\Timeline\Levels;
 use Wattage\Core\Timeline\Side;
@@ -34,6 +38,8 @@ final class ClipEdits
 
         return match ($kind) {
             'set-clip-gain' => new SetClipGain($read->clips(), $fields->level('gain')),
+            'set-clip-gains' => new SetClipGains(self::gains($read)),
+            'set-curves' => new SetCurves(self::curves($read)),
             'change-clip-gain' => new ChangeClipGain($read->clips(), $read->difference('by')),
             'spread-level' => new SpreadLevel($fields->string('clip'), $read->clips()),
             'paste-levels' => new PasteLevels($read->clips(), self::levels($read)),
@@ -45,6 +51,28 @@ final class ClipEdits
             'set-channel' => self::setChannel($read),
             default => null,
         };
+    }
+
+    /** @return non-empty-array<string, Decibels> by clip */
+    private static function gains(EditFields $read): array
+    {
+        $gains = [];
+        foreach ($read->fields->objects('gains') as $fields) {
+            $gains[$fields->string('clip')] = $fields->level('gain');
+        }
+
+        return [] === $gains ? throw InvalidDocument::wrongType('gains', 'a list with at least one entry') : $gains;
+    }
+
+    /** @return non-empty-array<string, Curve> by clip */
+    private static function curves(EditFields $read): array
+    {
+        $curves = [];
+        foreach ($read->fields->objects('curves') as $fields) {
+            $curves[$fields->string('clip')] = MixDocument::curve($fields);
+        }
+
+        return [] === $curves ? throw InvalidDocument::wrongType('curves', 'a list with at least one entry') : $curves;
     }
 
     private static function shape(EditFields $read): ?FadeShape

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Curve;
+
+/** Leaves out points of a row where straight lines between those that stay keep within a tolerance (Ramer, Douglas and Peucker). */
+final class Thinning
+{
+    /**
+     * @param list<array{int, float}> $points position and dB, positions rising
+     * @param float $tolerance dB that the lines may differ from the points
+     *
+     * @return list<array{int, float}> first and last among them
+     */
+    public static function of(array $points, float $tolerance): array
+    {
+        $n = \count($points);
+        if ($n < 3) {
+            return $points;
+        }
+        $kept = [0 => true, $n - 1 => true];
+        $parts = [[0, $n - 1]];
+        while ([] !== $parts) {
+            [$first, $last] = array_pop($parts);
+            [$farthest, $distance] = self::farthest($points, $first, $last);
+            if ($distance > $tolerance) {
+                $kept[$farthest] = true;
+                array_push($parts, [$first, $farthest], [$farthest, $last]);
+            }
+        }
+        ksort($kept);
+
+        return array_map(static fn (int $i): array => $points[$i], array_keys($kept));
+    }
+
+    /**
+     * @param list<array{int, float}> $points
+     *
+     * @return array{int, float} index, dB off the line from first to last
+     */
+    private static function farthest(array $points, int $first, int $last): array
+    {
+        [$from, $start] = $points[$first];
+        [$to, $end] = $points[$last];
+        $farthest = $first;
+        $distance = 0.0;
+        for ($i = $first + 1; $i < $last; ++$i) {
+            $off = abs($points[$i][1] - $start - ($end - $start) * ($points[$i][0] - $from) / max(1, $to - $from));
+            if ($off > $distance) {
+                $farthest = $i;
+                $distance = $off;
+            }
+        }
+
+        return [$farthest, $distance];
+    }
+}

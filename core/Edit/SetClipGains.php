@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Mix;
+
+/** Gives each of several clips a gain of its own: how \Wattage\Core\Loudness\EvenUp brings them to one level. */
+final readonly class SetClipGains implements Edit
+{
+    /** @param non-empty-array<string, Decibels> $gains by clip */
+    public function __construct(private array $gains)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return 'Even up '.Naming::clips($before, array_map(strval(...), array_keys($this->gains)));
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        $after = $before;
+        foreach ($this->gains as $id => $gain) {
+            $clip = $before->clip((string) $id);
+            $after = $clip->gain->equals($gain) ? $after : $after->withClip($clip->withGain($gain));
+        }
+
+        return $after;
+    }
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Loudness;
+
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
+
+/** How loud a clip is by itself: after its own gains, curve and fades, before those of its track. */
+final readonly class ClipPower
+{
+    /** Power over both sides of the bus to average level: that of one of them. */
+    private const HALF_DB = 3.0102999566398;
+
+    /** @param TrackPower $power every 100 ms from the start of the clip */
+    private function __construct(private TrackPower $power)
+    {
+    }
+
+    public static function of(Mix $mix, Clip $clip, SourceTenths $tenths): self
+    {
+        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $alone = Track::named('alone', 'Alone', Stem::Speech)->withClip($clip->movedTo(0));
+
+        return new self(TrackPower::of($mix, $alone, static fn (): SourceTenths => $tenths, intdiv($clip->length + $frames - 1, $frames)));
+    }
+
+    /** @return array<int, float> mean over the sides, every 100 ms from the start of the clip */
+    public function powers(): array
+    {
+        return array_map(static fn (float $power): float => 0.5 * $power, $this->power->powers);
+    }
+
+    /** @return ?float gated average level in dBFS, as AverageLevel has it; null for silence */
+    public function average(): ?float
+    {
+        $loudness = Gating::integrated($this->power->powers);
+
+        return null === $loudness ? null : $loudness - self::HALF_DB;
+    }
+
+    /** @return ?float dBFS that no sample passes; null for silence */
+    public function peak(): ?float
+    {
+        $peak = [] === $this->power->peaks ? 0.0 : max($this->power->peaks);
+
+        return $peak > 0.0 ? 20.0 * log10($peak) : null;
+    }
+}

@@ -1,0 +1,239 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Speech;
+
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Curve\RampKind;
+use Wattage\Core\Curve\Thinning;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Timeline\Clip;
+
+/**
+ * Levels speech inside a clip: brings its moving average to one level, pauses left as they are, and writes keyframes that can be
+ * edited like any others. Only moments at which somebody speaks are measured; across a pause the correction goes straight from
+ * what was needed before it to what is needed after, so that room noise is not pumped up.
+ */
+final readonly class Steady
+{
+    public const SHORTEST_WINDOW = 0.5;
+    public const LONGEST_WINDOW = 10.0;
+
+    /** dB per second: faster would be heard as such. */
+    private const STEEPEST = 9.0;
+
+    /** A correction shifts what the next window measures, so that it is looked at again. */
+    private const PASSES = 3;
+
+    /** At most one keyframe in so many seconds on average: for more, the tolerance gives. */
+    private const SECONDS_PER_KEYFRAME = 2.0;
+
+    /** Where an old ramp is bent, so many points of it stay. */
+    private const POINTS_PER_BEND = 4;
+
+    /**
+     * @param float $window seconds of the moving average
+     * @param ?float $target dBFS; null for the clip's own average
+     * @param float $up dB that it may lift, at most
+     * @param float $down dB that it may lower, at most
+     * @param float $tolerance dB that the keyframes may be off the correction, where that takes no more than one in two seconds
+     */
+    public function __construct(
+        private float $window = 3.0,
+        private ?float $target = null,
+        private float $up = 9.0,
+        private float $down = 12.0,
+        private float $tolerance = 0.5,
+    ) {
+    }
+
+    /**
+     * @param array<int, float> $powers of the clip as it is, every 100 ms from its start
+     * @param array<int, bool> $active numbers of the 100 ms in which somebody speaks
+     *
+     * @return array<int, float> dB for every 100 ms; empty where nobody speaks
+     */
+    public function correction(array $powers, array $active): array
+    {
+        $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => isset($active[$k]) && $powers[$k] > 0.0));
+        if ([] === $speaking) {
+            return [];
+        }
+        $mean = array_sum(array_map(static fn (int $k): float => $powers[$k], $speaking)) / \count($speaking);
+        $target = $this->target ?? 10.0 * log10($mean) - 0.691;
+        $correction = array_fill(0, \count($powers), 0.0);
+        for ($pass = 0; $pass < self::PASSES; ++$pass) {
+            foreach ($this->averages($powers, $correction, $speaking) as $k => $level) {
+                $correction[$k] = max(-$this->down, min($this->up, $correction[$k] + $target - $level));
+            }
+            $correction = self::gentle($this->smoothed(self::acrossPauses($correction, $speaking)));
+        }
+
+        return $correction;
+    }
+
+    /**
+     * The curve of the clip with a correction on top, thinned.
+     *
+     * @param array<int, float> $correction dB for every 100 ms from the start of the clip
+     */
+    public function curve(Clip $clip, array $correction, int $rate): Curve
+    {
+        $frames = intdiv($rate, TrackPower::TENTHS_PER_SECOND);
+        $points = [];
+        foreach ($correction as $k => $db) {
+            $points[] = [min($clip->in + $k * $frames + intdiv($frames, 2), $clip->in + $clip->length - 1), $db];
+        }
+        $few = max(2, (int) (\count($points) / TrackPower::TENTHS_PER_SECOND / self::SECONDS_PER_KEYFRAME));
+        $tolerance = $this->tolerance;
+        do {
+            $kept = Thinning::of($points, $tolerance);
+            $tolerance *= 1.25;
+        } while (\count($kept) > $few);
+        $thin = Curve::of(array_map(static fn (array $p): Keyframe => new Keyframe($p[0], Decibels::of(round($p[1], 2)), Ramp::line()), $kept));
+        $positions = array_column($thin->keyframes, 'position');
+        foreach ($clip->curve->keyframes as $i => $keyframe) {
+            $positions[] = $keyframe->position;
+            $next = $clip->curve->keyframes[$i + 1] ?? null;
+            for ($n = 1; null !== $next && RampKind::Smooth === $keyframe->ramp->kind && $n < self::POINTS_PER_BEND; ++$n) {
+                $positions[] = $keyframe->position + intdiv(($next->position - $keyframe->position) * $n, self::POINTS_PER_BEND);
+            }
+        }
+        $positions = array_unique($positions);
+        sort($positions);
+        $keyframes = [];
+        foreach ($positions as $at) {
+            $level = $clip->curve->levelAt($at)->plus($thin->levelAt($at));
+            $kind = $clip->curve->hasKeyframeAt($at) ? $clip->curve->keyframes[$clip->curve->indexOf($at)]->ramp->kind : RampKind::Line;
+            $keyframes[] = new Keyframe($at, $level->db > Decibels::MAX_CLIP ? Decibels::of(Decibels::MAX_CLIP) : $level, RampKind::Smooth === $kind ? Ramp::line() : Ramp::of($kind));
+        }
+
+        return Curve::of($keyframes);
+    }
+
+    /**
+     * Standard deviation of the short-term level while somebody speaks: how uneven it is.
+     *
+     * @param array<int, float> $powers every 100 ms
+     * @param array<int, bool> $active
+     *
+     * @return ?float dB; null where nobody speaks
+     */
+    public static function unevenness(array $powers, array $active): ?float
+    {
+        $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => isset($active[$k]) && $powers[$k] > 0.0));
+        if ([] === $speaking) {
+            return null;
+        }
+        $levels = array_values((new self())->averages($powers, array_fill(0, \count($powers), 0.0), $speaking));
+        $mean = array_sum($levels) / \count($levels);
+
+        return sqrt(array_sum(array_map(static fn (float $level): float => ($level - $mean) ** 2, $levels)) / \count($levels));
+    }
+
+    /**
+     * Moving average of what is spoken around each moment, mirrored at the ends.
+     *
+     * @param array<int, float> $powers
+     * @param array<int, float> $correction
+     * @param non-empty-list<int> $speaking
+     *
+     * @return array<int, float> dBFS by number of the 100 ms
+     */
+    private function averages(array $powers, array $correction, array $speaking): array
+    {
+        $n = \count($powers);
+        $half = max(1, (int) round($this->window * TrackPower::TENTHS_PER_SECOND / 2));
+        $sums = [0.0];
+        $counts = [0];
+        $spoken = array_flip($speaking);
+        for ($i = -$half; $i < $n + $half; ++$i) {
+            $k = $i < 0 ? -$i - 1 : ($i >= $n ? 2 * $n - 1 - $i : $i);
+            $here = isset($spoken[$k]);
+            $sums[] = $sums[$i + $half] + ($here ? $powers[$k] * 10.0 ** ($correction[$k] / 10.0) : 0.0);
+            $counts[] = $counts[$i + $half] + ($here ? 1 : 0);
+        }
+        $averages = [];
+        foreach ($speaking as $k) {
+            $count = $counts[$k + 2 * $half] - $counts[$k];
+            $averages[$k] = 10.0 * log10(max(1e-12, ($sums[$k + 2 * $half] - $sums[$k]) / max(1, $count))) - 0.691;
+        }
+
+        return $averages;
+    }
+
+    /**
+     * @param array<int, float> $correction
+     * @param non-empty-list<int> $speaking
+     *
+     * @return array<int, float>
+     */
+    private static function acrossPauses(array $correction, array $speaking): array
+    {
+        $n = \count($correction);
+        $before = null;
+        foreach ([...$speaking, $n] as $k) {
+            $from = $before ?? -1;
+            for ($i = $from + 1; $i < $k; ++$i) {
+                $correction[$i] = match (true) {
+                    null === $before => $correction[$k] ?? 0.0,
+                    $k === $n => $correction[$before],
+                    default => $correction[$before] + ($correction[$k] - $correction[$before]) * ($i - $before) / ($k - $before),
+                };
+            }
+            $before = $k;
+        }
+
+        return $correction;
+    }
+
+    /**
+     * What moves faster than a third of the window is the speech itself, not its level.
+     *
+     * @param array<int, float> $correction
+     *
+     * @return array<int, float>
+     */
+    private function smoothed(array $correction): array
+    {
+        $n = \count($correction);
+        $half = max(1, (int) round($this->window * TrackPower::TENTHS_PER_SECOND / 6));
+        $sums = [0.0];
+        for ($i = 0; $i < $n; ++$i) {
+            $sums[] = $sums[$i] + $correction[$i];
+        }
+        $smooth = [];
+        for ($i = 0; $i < $n; ++$i) {
+            $from = max(0, $i - $half);
+            $to = min($n, $i + $half + 1);
+            $smooth[] = ($sums[$to] - $sums[$from]) / ($to - $from);
+        }
+
+        return $smooth;
+    }
+
+    /**
+     * No steeper than the limit, by lifting less where it would be.
+     *
+     * @param array<int, float> $correction
+     *
+     * @return array<int, float>
+     */
+    private static function gentle(array $correction): array
+    {
+        $step = self::STEEPEST / TrackPower::TENTHS_PER_SECOND;
+        $n = \count($correction);
+        for ($k = 1; $k < $n; ++$k) {
+            $correction[$k] = min($correction[$k], $correction[$k - 1] + $step);
+        }
+        for ($k = $n - 2; $k >= 0; --$k) {
+            $correction[$k] = min($correction[$k], $correction[$k + 1] + $step);
+        }
+
+        return $correction;
+    }
+}
