@@ -42,7 +42,7 @@ for (const scheme of ["light", "dark"] as const) {
       window.wattage?.store.getState().set({ range: { from: 480000, to: 960000, tracks: ["music"] } }),
     );
     expect(await violations(page)).toEqual([]);
-    for (const tab of ["Sources", "Versions", "Marks"]) {
+    for (const tab of ["Sources", "Speech", "Versions", "Marks"]) {
       await page.getByRole("tab", { name: tab }).click();
       expect(await violations(page)).toEqual([]);
     }
@@ -54,6 +54,12 @@ for (const scheme of ["light", "dark"] as const) {
     await expect(page.getByText(/^It suggests/)).toBeVisible();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press("Escape");
+    for (const keys of ["Shift+K", "Shift+S"]) {
+      await page.keyboard.press(keys);
+      await expect(page.getByRole("dialog").getByRole("row")).not.toHaveCount(1);
+      expect(await violations(page)).toEqual([]);
+      await page.keyboard.press("Escape");
+    }
     await page.getByRole("button", { name: "Handover" }).click();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press("Escape");

@@ -96,3 +96,59 @@ test("buried speech is seen, gone through, heard, dipped, lifted, accepted and c
   await settled(page);
   expect((await mix(page)).label).toBe("Aim for −16 LUFS, −1 dBTP at most");
 });
+
+test("clips are evened up and steadied after a look at what would become of them", async ({ page, dir }) => {
+  const near = makeMedia(
+    dir,
+    "near.wav",
+    "(0.1+0.15*gt(t\\,6))*sin(2*PI*300*t)*gt(sin(2*PI*0.5*t+0.1)\\,-0.6)",
+    12,
+  );
+  const far = makeMedia(dir, "far.wav", "0.02*sin(2*PI*310*t)*gt(sin(2*PI*0.5*t+0.1)\\,-0.6)", 12);
+  await signIn(page);
+  await beginProject(page, `Even ${Date.now()}`);
+  await addTrack(page, "Speech");
+  await bringIn(page, near, far);
+  for (const file of ["near.wav", "far.wav"])
+    await expect(page.getByRole("button", { name: `Place ${file} at the playhead` })).toBeVisible();
+  for (const file of ["near.wav", "far.wav"]) {
+    await page.getByRole("button", { name: `Place ${file} at the playhead` }).click();
+    await settled(page);
+    await page.getByRole("tab", { name: "Sources" }).click();
+  }
+  await page.keyboard.press("Escape");
+  await page.evaluate(() => {
+    const state = window.wattage?.store.getState();
+    state?.set({ selected: Object.keys(state.clips) });
+  });
+  await page.keyboard.press("Shift+K");
+  const sheet = page.getByRole("dialog");
+  await expect(sheet.getByRole("row")).toHaveCount(3);
+  await sheet.getByRole("combobox").nth(1).selectOption("a level…");
+  await sheet.getByLabel("Level in dBFS").fill("-24");
+  await expect(sheet.getByRole("cell", { name: "−24.0", exact: true })).toHaveCount(2);
+  await sheet.getByRole("button", { name: "Even up", exact: true }).click();
+  await settled(page);
+  expect((await mix(page)).label).toBe("Even up 2 clips");
+  await expect(sheet).toHaveCount(0);
+
+  await page.keyboard.press("Shift+S");
+  await expect(sheet.getByRole("img", { name: /^Level along the clip/ })).toBeVisible();
+  const wandering = async () =>
+    (await sheet.getByRole("cell").allInnerTexts()).filter((t) => t.startsWith("±"));
+  await expect.poll(async () => (await wandering()).length).toBe(4);
+  await sheet.getByLabel("Looks at").focus();
+  await page.keyboard.press("ArrowLeft");
+  await expect(sheet.getByRole("button", { name: "Steady", exact: true })).toHaveAttribute(
+    "aria-disabled",
+    "false",
+  );
+  await sheet.getByRole("button", { name: "Steady", exact: true }).click();
+  await settled(page);
+  const { label, clips } = await mix(page);
+  expect(label).toBe("Steady 2 clips");
+  expect(Math.max(...clips.map((c) => c.curve.length))).toBeGreaterThan(2);
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await settled(page);
+  expect((await mix(page)).clips.every((c) => c.curve.length === 0)).toBe(true);
+});

@@ -5,6 +5,7 @@ import type {
   Snapshot,
   Delivery,
   Edit,
+  EvenUpPlan,
   Figures,
   History,
   OpenedMix,
@@ -13,6 +14,7 @@ import type {
   Session,
   Side,
   Source,
+  SteadyPlan,
   Step,
 } from "./types";
 
@@ -112,6 +114,26 @@ export const api = {
     json<PastMix>("GET", `/api/projects/${id}/revisions/${revision}/mix`),
   figures: (id: string, revision: number) =>
     json<Figures>("GET", `/api/projects/${id}/revisions/${revision}/figures`),
+  evenUp: (
+    id: string,
+    wanted: {
+      clips: string[];
+      by: "average" | "peak";
+      to: number | "stem" | { clip: string };
+      ceiling?: number;
+    },
+  ) => json<EvenUpPlan>("POST", `/api/projects/${id}/even-up`, wanted),
+  steady: (
+    id: string,
+    wanted: {
+      clips: string[];
+      to: number | "stem" | "own";
+      window: number;
+      up: number;
+      down: number;
+      tolerance: number;
+    },
+  ) => json<SteadyPlan>("POST", `/api/projects/${id}/steady`, wanted),
   compare: (id: string, from: number, to: number) =>
     json<Comparison>("GET", `/api/projects/${id}/compare?from=${from}&to=${to}`),
   peaks: async (id: string, wanted: { clips: string[]; ceiling: number; from?: number; to?: number }) =>

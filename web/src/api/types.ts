@@ -35,6 +35,8 @@ export type Aim = Schemas["Aim"];
 export type Predicted = Schemas["Predicted"];
 export type Buried = Schemas["Buried"];
 export type Figures = Schemas["Figures"];
+export type EvenUpPlan = Schemas["EvenUpPlan"];
+export type SteadyPlan = Schemas["SteadyPlan"];
 export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
@@ -104,6 +106,8 @@ export type Edit =
   | { edit: "move-picture"; picture: string; at: Text }
   | { edit: "remove-pictures"; pictures: string[] }
   | { edit: "set-clip-gain"; clips: string[]; gain: Text }
+  | { edit: "set-clip-gains"; gains: { clip: string; gain: Text }[] }
+  | { edit: "set-curves"; curves: { clip: string; curve: Keyframe[] }[] }
   | { edit: "change-clip-gain"; clips: string[]; by: Text }
   | { edit: "spread-level"; clip: string; clips: string[] }
   | ({ edit: "paste-levels"; clips: string[] } & Levels)

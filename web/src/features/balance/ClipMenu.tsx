@@ -67,6 +67,8 @@ export function ClipMenu({ clip }: { clip: Clip }) {
           <MenuItem onSelect={() => edit({ edit: "detach-picture", clips })}>Detach its picture</MenuItem>
         ))}
       <MenuLine />
+      {command("even-up")}
+      {command("steady")}
       {command("spread-track")}
       {command("spread-range", range ? undefined : "select a range first")}
       {command("copy")}

@@ -15,6 +15,7 @@ import { Heads } from "./Heads";
 import { Intake } from "./Intake";
 import { Inspector } from "./Inspector";
 import { KeySheet } from "./KeySheet";
+import { LevelSheet } from "./LevelSheet";
 import { MarkersPanel } from "./MarkersPanel";
 import { Notice } from "./Notice";
 import { Panel } from "./Panel";
@@ -219,6 +220,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           onOpenChange={(open) => setSheet(open ? "keys" : null)}
           onGuide={() => show("guide")}
         />
+        <LevelSheet sheet={sheet} onClose={() => setSheet(null)} />
         <CloseUp open={sheet === "close-up"} onOpenChange={(open) => setSheet(open ? "close-up" : null)} />
       </div>
     </DeskContext>

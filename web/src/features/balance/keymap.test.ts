@@ -20,10 +20,10 @@ describe("the key map", () => {
   });
 
   it("takes another key, keeps it, and gives up the old one", () => {
-    expect(setKey(named("dip"), "Shift+K")).toBeNull();
-    expect(commandFor("Shift+K")?.id).toBe("dip");
+    expect(setKey(named("dip"), "Ctrl+9")).toBeNull();
+    expect(commandFor("Ctrl+9")?.id).toBe("dip");
     expect(commandFor("D")).toBeUndefined();
-    expect(JSON.parse(localStorage.getItem("wattage-keys") ?? "")).toEqual({ dip: ["Shift+K"] });
+    expect(JSON.parse(localStorage.getItem("wattage-keys") ?? "")).toEqual({ dip: ["Ctrl+9"] });
   });
 
   it("refuses a key that another command has, and names that command", () => {
@@ -32,7 +32,7 @@ describe("the key map", () => {
   });
 
   it("goes back to the key it came with, unless that is taken by now", () => {
-    setKey(named("dip"), "Shift+K");
+    setKey(named("dip"), "Ctrl+9");
     setKey(named("tame"), "D");
     expect(resetKeys(named("dip"))?.id).toBe("tame");
     expect(resetKeys(named("tame"))).toBeNull();

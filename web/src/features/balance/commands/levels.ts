@@ -130,6 +130,11 @@ export function spread(state: MixState, to: "track" | "range"): void {
   else refuse(state, "There is no other clip to spread the level to.");
 }
 
+function withClips(state: MixState, why: string, run: () => void): void {
+  if (state.selected.length) run();
+  else refuse(state, why);
+}
+
 function clearStretch(desk: Desk, state: MixState): void {
   const stretch = stretchAt(state, here(desk, state));
   const dip = offered(stretch?.dipEdit ?? null);
@@ -176,6 +181,18 @@ export const LEVELS: CommandGroup = {
       title: "Clear the buried speech at hand: dip what covers it",
       keys: ["S"],
       run: clearStretch,
+    },
+    {
+      id: "even-up",
+      title: "Even up the selected clips…",
+      keys: ["Shift+K"],
+      run: (d, s) => withClips(s, "Select the clips to bring to one level.", () => d.show("even-up")),
+    },
+    {
+      id: "steady",
+      title: "Steady the speech in the selected clips…",
+      keys: ["Shift+S"],
+      run: (d, s) => withClips(s, "Select the clips whose speech is to be steadied.", () => d.show("steady")),
     },
     {
       id: "tame",

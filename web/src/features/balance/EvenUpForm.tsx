@@ -1,0 +1,123 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api } from "@/api/client";
+import { formatDb } from "@/lib/format";
+import { formatTimecode } from "@/lib/timecode";
+import { useMix, useMixStore } from "@/store/context";
+import { offered } from "./buried";
+import { PlanFoot } from "./PlanFoot";
+
+const LIMITS: Record<string, string> = { peak: "peak at its limit: tame it first", gain: "gain at +24" };
+
+/** Whole clips to one level: of their stem, a number, or that of one of them; with a table of what would become of each. */
+export function EvenUpForm({ onDone }: { onDone: () => void }) {
+  const store = useMixStore();
+  const project = useMix((s) => s.project.id);
+  const revision = useMix((s) => s.revision);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  const clips = useMix((s) => s.clips);
+  const selected = useMix((s) => s.selected);
+  const [by, setBy] = useState<"average" | "peak">("average");
+  const [to, setTo] = useState("stem");
+  const [level, setLevel] = useState("-20");
+  const number = Number(level.replace(",", ".").replace("−", "-"));
+  const wanted = to === "stem" ? "stem" : to === "number" ? number : { clip: to };
+  const usable = to !== "number" || (level.trim() !== "" && Number.isFinite(number));
+  const { data, error } = useQuery({
+    queryKey: ["even-up", project, revision, selected, by, wanted],
+    queryFn: () => api.evenUp(project, { clips: selected, by, to: wanted }),
+    enabled: usable && selected.length > 0,
+    placeholderData: (old) => old,
+    retry: false,
+  });
+  const edit = offered(data?.edit ?? null);
+  const name = (id: string) => clips[id]?.name ?? id;
+  return (
+    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] gap-3">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <label className="flex items-center gap-2">
+          <span className="text-faint">By</span>
+          <select
+            className="field !w-auto py-0.5"
+            value={by}
+            onChange={(e) => setBy(e.target.value as typeof by)}
+          >
+            <option value="average">average of what is loud enough to count</option>
+            <option value="peak">highest peak</option>
+          </select>
+        </label>
+        <label className="flex items-center gap-2">
+          <span className="text-faint">To</span>
+          <select className="field !w-auto py-0.5" value={to} onChange={(e) => setTo(e.target.value)}>
+            <option value="stem">its stem: speech −20, background −30</option>
+            <option value="number">a level…</option>
+            {selected.slice(0, 30).map((id) => (
+              <option key={id} value={id}>
+                as {name(id)} at {formatTimecode(clips[id]?.at ?? 0, rate, frameRate)}
+              </option>
+            ))}
+          </select>
+        </label>
+        {to === "number" && (
+          <label className="flex items-center gap-2">
+            <input
+              className="field figure !w-20 px-1.5 py-0.5 text-right"
+              aria-label="Level in dBFS"
+              aria-invalid={!usable}
+              value={level}
+              onChange={(e) => setLevel(e.target.value)}
+            />
+            <span className="text-faint">dBFS</span>
+          </label>
+        )}
+      </div>
+      <div className="min-h-24 overflow-y-auto rounded-lg border border-line">
+        <table className="w-full text-[12.5px]">
+          <thead className="sticky top-0 bg-sunk">
+            <tr className="text-right text-[11px] text-faint">
+              <th className="px-2 py-1 text-left font-normal">Clip</th>
+              <th className="px-2 font-normal">now</th>
+              <th className="px-2 font-normal">change</th>
+              <th className="px-2 font-normal">after</th>
+              <th className="px-2 text-left font-normal">limit reached</th>
+            </tr>
+          </thead>
+          <tbody>
+            {data?.rows.map((row) => (
+              <tr key={row.clip} className="border-t border-line">
+                <th className="max-w-64 truncate px-2 py-1 text-left font-normal">
+                  {name(row.clip)}{" "}
+                  <span className="figure text-[11px] text-faint">
+                    {formatTimecode(clips[row.clip]?.at ?? 0, rate, frameRate)}
+                  </span>
+                </th>
+                <td className="figure px-2 text-right">{row.now === null ? "silent" : formatDb(row.now)}</td>
+                <td className="figure px-2 text-right">
+                  {row.by === null ? "stays" : `${formatDb(row.by)} dB`}
+                </td>
+                <td className="figure px-2 text-right">
+                  {row.after === null ? "silent" : formatDb(row.after)}
+                </td>
+                <td className="px-2 text-trouble">{row.limit ? LIMITS[row.limit] : ""}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <PlanFoot
+        error={error?.message ?? null}
+        text={edit ? "One step; undo takes it back." : "All of them are there already."}
+        name="Even up"
+        disabled={!edit || !usable}
+        onDo={() =>
+          edit &&
+          void store
+            .getState()
+            .edit(edit)
+            .then((done) => done && onDone())
+        }
+      />
+    </div>
+  );
+}
