@@ -38,6 +38,10 @@ await page.waitForTimeout(2600);
 await take("balance");
 await page.keyboard.press("Space");
 
+const speechClips = await page.evaluate(() => {
+  const clips = Object.values(window.wattage.store.getState().clips);
+  return Object.fromEntries(["narrator", "deckhand"].map((t) => [t, clips.filter((c) => c.track === t).map((c) => c.id)]));
+});
 const box = await timeline.boundingBox();
 const [start, perPx] = (await timeline.getAttribute("data-view")).split(" ").map(Number);
 const x = (seconds) => box.x + (seconds * 48000 - start) / perPx;
@@ -53,6 +57,26 @@ await take("dip");
 await page.keyboard.press("Escape");
 await page.mouse.up();
 await state({ range: null });
+
+// Buried speech and what is offered against it.
+await page.keyboard.press("Home");
+await page.keyboard.press("g");
+await page.keyboard.press("g");
+await take("speech");
+await page.getByRole("button", { name: /^Dip for all/ }).click();
+await page.waitForFunction(() => window.wattage.store.getState().figures?.clearPart > 0.9);
+await take("cleared");
+await page.keyboard.press("Control+z");
+await page.waitForFunction(() => window.wattage.store.getState().figures?.clearPart < 0.5);
+await state({ stretch: null, selected: ["narrator", "deckhand"].flatMap((t) => speechClips[t]) });
+await page.keyboard.press("Shift+K");
+await page.getByRole("dialog").getByRole("row").nth(3).waitFor();
+await take("even-up");
+await page.keyboard.press("Escape");
+await page.keyboard.press("Shift+S");
+await page.getByRole("dialog").getByRole("row").nth(3).waitFor();
+await take("steady");
+await page.keyboard.press("Escape");
 
 await page.getByRole("tab", { name: "Sources" }).click();
 await take("sources");

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace Wattage\App\Http;
 
+use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
@@ -19,6 +22,7 @@ use Wattage\App\Project\MixView;
 use Wattage\App\Project\PeakSearch;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\StepView;
+use Wattage\Core\Interchange\FiguresTable;
 use Wattage\Core\Interchange\MixDocument;
 
 /** The mix of a project and what is done to it. */
@@ -88,6 +92,27 @@ final readonly class MixController
         $revision = $this->history->revision($project, $number);
 
         return new JsonResponse(['revision' => $revision->number, ...$figures->of($project, MixDocument::decode($revision->mix))]);
+    }
+
+    /** The same as a table for other programs: one row per 100 ms, in JSON with the summary before them. */
+    #[Route('/revisions/{number}/figures.{format}', requirements: ['number' => '\d{1,9}', 'format' => 'csv|json'], methods: 'GET')]
+    public function figuresTable(Uuid $id, int $number, string $format, Figures $figures): Response
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $mix = MixDocument::decode($this->history->revision($project, $number)->mix);
+        $table = $figures->table($project, $mix);
+        $name = ['Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, "figures.{$format}")];
+        if ('json' === $format) {
+            $summary = array_diff_key($figures->of($project, $mix), ['history' => 0, 'clearance' => 0, 'clearAll' => 0]);
+
+            return new JsonResponse(['summary' => $summary, 'columns' => FiguresTable::COLUMNS, 'rows' => iterator_to_array($table->rows())], headers: $name);
+        }
+
+        return new StreamedResponse(static function () use ($table): void {
+            foreach ($table->csv() as $line) {
+                echo $line;
+            }
+        }, headers: [...$name, 'Content-Type' => 'text/csv; charset=utf-8']);
     }
 
     /** What differs between two states, in words, and how loud each is. */

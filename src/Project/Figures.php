@@ -6,6 +6,7 @@ namespace Wattage\App\Project;
 
 use Closure;
 use Wattage\App\Entity\Project;
+use Wattage\Core\Interchange\FiguresTable;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
@@ -33,16 +34,10 @@ final readonly class Figures
     public function of(Project $project, Mix $mix): array
     {
         $states = self::states($mix);
-        $tenths = $this->measures->tenthsOf($project);
-        $figures = MixFigures::of($mix, $tenths, fn (Track $track, int $count): TrackPower => TrackPower::fromBytes($this->measures->remembered(
-            $project,
-            "power {$track->id}",
-            "{$count} {$states[$track->id]}",
-            static fn (): string => TrackPower::of($mix, $track, $tenths, $count)->toBytes(),
-        ), $mix->rate));
+        $figures = $this->figures($project, $mix, $states);
         $predicted = fn (string $part, string $state, Closure $of): array => $this->remembered($project, $part, "{$figures->count} {$state}", $of);
         $stateOf = static fn (Stem $stem): string => implode(' ', array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem)));
-        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
+        $speech = $this->speech($project, $mix);
         $clearance = Clearance::of($mix, $figures, $speech, $mix->aim->clearance);
         $buried = $clearance->buried();
         $open = array_values(array_filter($buried, static fn (Buried $b): bool => null === self::acceptance($mix, $b)));
@@ -58,6 +53,33 @@ final readonly class Figures
             'buried' => array_map(static fn (Buried $b): array => self::buried($mix, $b), $buried),
             'clearAll' => ClearAll::edit($mix, $open),
         ];
+    }
+
+    /** One row per 100 ms, for other programs. */
+    public function table(Project $project, Mix $mix): FiguresTable
+    {
+        $figures = $this->figures($project, $mix, self::states($mix));
+
+        return new FiguresTable($figures, Clearance::of($mix, $figures, $this->speech($project, $mix), $mix->aim->clearance));
+    }
+
+    /** @param array<string, string> $states by track */
+    private function figures(Project $project, Mix $mix, array $states): MixFigures
+    {
+        $tenths = $this->measures->tenthsOf($project);
+
+        return MixFigures::of($mix, $tenths, fn (Track $track, int $count): TrackPower => TrackPower::fromBytes($this->measures->remembered(
+            $project,
+            "power {$track->id}",
+            "{$count} {$states[$track->id]}",
+            static fn (): string => TrackPower::of($mix, $track, $tenths, $count)->toBytes(),
+        ), $mix->rate));
+    }
+
+    /** @return list<Span> when somebody speaks */
+    private function speech(Project $project, Mix $mix): array
+    {
+        return SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
     }
 
     /**

@@ -94,6 +94,25 @@ final class FiguresTest extends ApiTestCase
         }
     }
 
+    public function testFiguresAreExportedAsTables(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->bringIn($project, 'bed.wav', self::sound('0.1*sin(2*PI*440*t)'))['id'];
+        $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']);
+        $revision = $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $source, 'at' => 0])['revision'];
+        $this->browser->request('GET', "/api/projects/{$project}/revisions/{$revision}/figures.csv");
+        self::assertStringContainsString('figures.csv', (string) $this->browser->getResponse()->headers->get('Content-Disposition'));
+        $lines = explode("\r\n", trim($this->browser->getInternalResponse()->getContent()));
+        self::assertSame('seconds,momentary_lufs,short_term_lufs,speech_momentary_lufs,rest_momentary_lufs,clearance_lu', $lines[0]);
+        $json = $this->call('GET', "/api/projects/{$project}/revisions/{$revision}/figures.json");
+        self::assertSame(explode(',', $lines[0]), $json['columns']);
+        self::assertCount(\count($lines) - 1, $json['rows']);
+        self::assertNull($json['rows'][0][1], 'no whole window yet');
+        self::assertEqualsWithDelta($json['summary']['programme']['maxMomentary'], max(array_column($json['rows'], 1)), 0.05);
+        self::assertSame((string) $json['rows'][9][1], explode(',', $lines[10])[1]);
+    }
+
     public function testAnEmptyProjectHasNothingToSay(): void
     {
         $this->signedIn();

@@ -15,6 +15,7 @@ const TARGETS = [
 export function Programme() {
   const store = useMixStore();
   const canEdit = useCanEdit();
+  const project = useMix((s) => s.project.id);
   const figures = useMix((s) => s.figures);
   const aim = useMix((s) => s.aim);
   const tracks = useMix((s) => s.tracks);
@@ -75,6 +76,19 @@ export function Programme() {
           ))}
         </tbody>
       </table>
+      <p className="text-[12px] text-faint">
+        One row per 100 ms:{" "}
+        {["csv", "json"].map((format) => (
+          <a
+            key={format}
+            className="mr-2 underline"
+            href={`/api/projects/${project}/revisions/${figures.revision}/figures.${format}`}
+            download
+          >
+            {format.toUpperCase()}
+          </a>
+        ))}
+      </p>
     </section>
   );
 }
