@@ -6,6 +6,7 @@ namespace Wattage\Core\Interchange;
 
 use Closure;
 use JsonException;
+use Wattage\Core\Captions\Cue;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
@@ -15,6 +16,7 @@ use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Problem;
 use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\ChannelLevel;
 use Wattage\Core\Timeline\ChannelMode;
@@ -54,7 +56,7 @@ final class MixDocument
     public static function fromArray(mixed $document): Mix
     {
         $mix = Fields::of($document);
-        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures', 'aim');
+        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures', 'aim', 'captions');
         self::FORMAT === $mix->string('format') || throw InvalidDocument::notAMix();
         $version = $mix->int('version', 1);
         self::VERSION === $version || throw InvalidDocument::newerVersion($version);
@@ -67,6 +69,7 @@ final class MixDocument
             $mix->has('markers') ? array_map(self::marker(...), $mix->objects('markers')) : [],
             $mix->has('pictures') ? array_map(self::picture(...), $mix->objects('pictures')) : [],
             $mix->has('aim') ? AimDocument::read($mix->object('aim')) : new Aim(),
+            $mix->has('captions') ? array_map(self::cue(...), $mix->objects('captions')) : [],
         );
     }
 
@@ -84,6 +87,7 @@ final class MixDocument
                 'clips' => array_map(self::clipToArray(...), array_values($track->clips)),
             ], array_values($mix->tracks)),
             ...($mix->aim == new Aim() ? [] : ['aim' => AimDocument::toArray($mix->aim)]),
+            ...([] === $mix->captions ? [] : ['captions' => array_map(self::cueToArray(...), $mix->captions)]),
             ...([] === $mix->markers ? [] : ['markers' => array_map(self::markerToArray(...), array_values($mix->markers))]),
             ...([] === $mix->pictures ? [] : ['pictures' => array_map(self::pictureToArray(...), array_values($mix->pictures))]),
         ];
@@ -93,6 +97,12 @@ final class MixDocument
     public static function markerToArray(Marker $marker): array
     {
         return ['id' => $marker->id, 'at' => $marker->at, 'name' => $marker->name];
+    }
+
+    /** @return array{from: int, to: int, text: string} */
+    public static function cueToArray(Cue $cue): array
+    {
+        return ['from' => $cue->span->from, 'to' => $cue->span->to, 'text' => $cue->text];
     }
 
     /** @return array<string, mixed> */
@@ -305,6 +315,13 @@ final class MixDocument
         $fields->onlyHave('id', 'at', 'name');
 
         return self::located($fields, static fn (): Marker => new Marker($fields->string('id'), $fields->int('at'), $fields->string('name')));
+    }
+
+    private static function cue(Fields $fields): Cue
+    {
+        $fields->onlyHave('from', 'to', 'text');
+
+        return self::located($fields, static fn (): Cue => new Cue(Span::of($fields->int('from'), $fields->int('to', 1)), $fields->string('text')));
     }
 
     private static function picture(Fields $fields): Picture

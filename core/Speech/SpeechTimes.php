@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace Wattage\Core\Speech;
 
 use Closure;
+use Wattage\Core\Captions\Cue;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 
-/** When somebody speaks in a mix: the activity of all clips on speech tracks that are heard. */
+/** When somebody speaks in a mix: as its captions say, or else the activity of all clips on speech tracks that are heard. */
 final class SpeechTimes
 {
     /**
@@ -19,6 +20,9 @@ final class SpeechTimes
      */
     public static function of(Mix $mix, Closure $activityOf): array
     {
+        if ([] !== $mix->captions) {
+            return self::union(array_map(static fn (Cue $cue): Span => $cue->span, $mix->captions));
+        }
         $spans = [];
         foreach ($mix->tracks as $track) {
             if (Stem::Speech !== $track->stem || $track->muted || $track->fader->isSilence()) {

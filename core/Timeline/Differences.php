@@ -18,7 +18,7 @@ final readonly class Differences
     /** @return list<string> what changed on the way from $a to $b, a sentence each; none where nothing did */
     public static function between(Mix $a, Mix $b): array
     {
-        return (new self($a, $b))->sources()->tracks()->clips()->markers()->sentences;
+        return (new self($a, $b))->sources()->tracks()->clips()->markers()->aim()->sentences;
     }
 
     private function sources(): self
@@ -129,6 +129,21 @@ final readonly class Differences
         }
 
         return $this->with($said);
+    }
+
+    private function aim(): self
+    {
+        [$a, $b] = [$this->a->aim, $this->b->aim];
+        $number = static fn (string $what, float $old, float $new, string $unit): ?string => $old === $new ? null : \sprintf('%s is %s %s instead of %s.', $what, str_replace('-', '−', (string) $new), $unit, str_replace('-', '−', (string) $old));
+        [$before, $after] = [\count($this->a->captions), \count($this->b->captions)];
+
+        return $this->with([
+            $number('The wanted clearance', $a->clearance, $b->clearance, 'LU'),
+            $number('The loudness target', $a->loudness, $b->loudness, 'LUFS'),
+            $number('The limit for peaks', $a->truePeak, $b->truePeak, 'dBTP'),
+            $number('The level from which a sound counts as speech', $a->sensitivity, $b->sensitivity, 'dB'),
+            $this->a->captions == $this->b->captions ? null : \sprintf('Captions: %d instead of %d.', $after, $before),
+        ]);
     }
 
     /** @param list<?string> $said */

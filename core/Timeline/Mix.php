@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Timeline;
 
+use Wattage\Core\Captions\Cue;
 use Wattage\Core\Time\FrameRate;
 
 /** The whole of a programme: its sources, tracks and clips. Immutable; edits make new ones. */
@@ -21,6 +22,7 @@ final readonly class Mix
      * @param array<string, Track> $tracks by id, in their order on screen
      * @param array<string, Marker> $markers by id
      * @param array<string, Picture> $pictures those detached from their sound, by id
+     * @param list<Cue> $captions in the order of time
      */
     private function __construct(
         public int $rate,
@@ -30,6 +32,7 @@ final readonly class Mix
         public array $markers = [],
         public array $pictures = [],
         public Aim $aim = new Aim(),
+        public array $captions = [],
     ) {
     }
 
@@ -43,13 +46,14 @@ final readonly class Mix
      * @param list<Track> $tracks
      * @param list<Marker> $markers
      * @param list<Picture> $pictures
+     * @param list<Cue> $captions
      *
      * @throws InvalidMix|UnknownItem when ids repeat, a clip names no source, or reaches past it
      */
-    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = [], Aim $aim = new Aim()): self
+    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = [], Aim $aim = new Aim(), array $captions = []): self
     {
         48_000 === $rate || 96_000 === $rate || throw InvalidMix::unsupportedRate();
-        $mix = new self($rate, $frameRate, [], [], aim: $aim);
+        $mix = new self($rate, $frameRate, [], [], aim: $aim, captions: $captions);
         foreach ($sources as $source) {
             isset($mix->sources[$source->id]) && throw InvalidMix::idTaken($source->id, 'sources');
             $mix = $mix->withSource($source);
@@ -245,6 +249,12 @@ final readonly class Mix
         return $this->copy(aim: $aim);
     }
 
+    /** @param list<Cue> $captions in the order of time */
+    public function withCaptions(array $captions): self
+    {
+        return $this->copy(captions: $captions);
+    }
+
     private function checkClip(Clip $clip): void
     {
         $source = $this->source($clip->source);
@@ -258,9 +268,10 @@ final readonly class Mix
      * @param ?array<string, Track> $tracks
      * @param ?array<string, Marker> $markers
      * @param ?array<string, Picture> $pictures
+     * @param ?list<Cue> $captions
      */
-    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null, ?Aim $aim = null): self
+    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null, ?Aim $aim = null, ?array $captions = null): self
     {
-        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures, $aim ?? $this->aim);
+        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures, $aim ?? $this->aim, $captions ?? $this->captions);
     }
 }

@@ -101,6 +101,7 @@ final class MixView
             'frameRate' => $mix->frameRate->value,
             'length' => $mix->length(),
             'aim' => AimDocument::toArray($mix->aim),
+            'captions' => array_map(MixDocument::cueToArray(...), $mix->captions),
             'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
             'tracks' => array_map(MixDocument::trackToArray(...), array_values($mix->tracks)),
             'markers' => array_map(MixDocument::markerToArray(...), array_values($mix->markers)),

@@ -1,3 +1,5 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { addTrack, beginProject, bringIn, expect, makeMedia, mix, settled, signIn, test } from "./support";
 import type { Page } from "@playwright/test";
 
@@ -79,6 +81,23 @@ test("buried speech is seen, gone through, heard, dipped, lifted, accepted and c
   await expect(group).toContainText("100 % clear at");
   await expect(page.getByText("No stretch of half a second or more is buried.")).toBeVisible();
   await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await settled(page);
+  await expect.poll(async () => (await figures(page))?.buried.length).toBe(2);
+
+  // Captions say when somebody speaks, in place of the ear: here only for one second.
+  const vtt = join(dir, "said.vtt");
+  writeFileSync(
+    vtt,
+    "WEBVTT\n\n00:01.500 --> 00:02.500\nThe tide does not wait.\n\n00:09.000 --> 00:08.000\nBroken\n",
+  );
+  await page.getByTestId("caption-picker").setInputFiles(vtt);
+  await settled(page);
+  expect((await mix(page)).label).toBe("Take 1 caption, 1 left out");
+  await expect.poll(async () => (await figures(page))?.speech).toEqual([[72000, 120000]]);
+  writeFileSync(vtt, "no captions at all");
+  await page.getByTestId("caption-picker").setInputFiles(vtt);
+  await expect(page.getByRole("alert")).toContainText("There is no caption in this file that can be used");
+  await page.getByRole("button", { name: "Remove", exact: true }).click();
   await settled(page);
   await expect.poll(async () => (await figures(page))?.buried.length).toBe(2);
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Reading;
 
+use Wattage\Core\Captions\CaptionFile;
 use Wattage\Core\Edit\AcceptBuried;
 use Wattage\Core\Edit\AddMarker;
 use Wattage\Core\Edit\AddTrack;
@@ -16,6 +17,7 @@ use Wattage\Core\Edit\RemoveMarkers;
 use Wattage\Core\Edit\RemoveTrack;
 use Wattage\Core\Edit\RenameTrack;
 use Wattage\Core\Edit\SetAim;
+use Wattage\Core\Edit\SetCaptions;
 use Wattage\Core\Edit\SetFader;
 use Wattage\Core\Edit\SetFrameRate;
 use Wattage\Core\Edit\SetHue;
@@ -53,6 +55,7 @@ final class TrackEdits
             'set-muted' => new SetMuted($fields->string('track'), $fields->bool('muted')),
             'set-locked' => new SetLocked($fields->string('track'), $fields->bool('locked')),
             'set-hue' => new SetHue($fields->string('track'), $fields->has('hue') ? $fields->choice('hue', Hue::class) : null),
+            'set-captions' => self::setCaptions($read),
             'set-aim' => self::setAim($fields),
             'accept-buried' => new AcceptBuried($read->span(), $fields->has('note') ? $fields->string('note') : null),
             'set-frame-rate' => new SetFrameRate(FrameRate::named($fields->string('frameRate'))),
@@ -64,6 +67,17 @@ final class TrackEdits
             'remove-markers' => new RemoveMarkers($read->names('markers')),
             default => null,
         };
+    }
+
+    private static function setCaptions(EditFields $read): SetCaptions
+    {
+        $text = $read->fields->string('text');
+        if ('' === $text) {
+            return new SetCaptions([]);
+        }
+        $file = CaptionFile::read($text, $read->mix->rate);
+
+        return new SetCaptions($file->cues, \count($file->leftOut));
     }
 
     private static function setAim(Fields $fields): SetAim

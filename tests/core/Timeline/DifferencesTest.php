@@ -36,6 +36,8 @@ final class DifferencesTest extends TestCase
             ['edit' => 'set-channels', 'clips' => ['bed'], 'mode' => 'mono'],
             ['edit' => 'duplicate-clips', 'clips' => ['bed']],
             ['edit' => 'add-marker', 'marker' => 'm', 'at' => 0, 'name' => 'Start'],
+            ['edit' => 'set-aim', 'clearance' => 20, 'loudness' => -16],
+            ['edit' => 'set-captions', 'text' => "WEBVTT\n\n00:01.000 --> 00:02.000\nA\n"],
         ] as $edit) {
             $after = Mixes::edited($after, $edit);
         }
@@ -54,6 +56,9 @@ final class DifferencesTest extends TestCase
             'Slow accordion at 0:00.000 takes the mono sum instead of both channels.',
             'Slow accordion at 0:10.000 on Music is new.',
             'Marker Start is new.',
+            'The wanted clearance is 20 LU instead of 15.',
+            'The loudness target is −16 LUFS instead of −23.',
+            'Captions: 1 instead of 0.',
         ], Differences::between($before, $after));
         self::assertSame([], Differences::between($after, $after));
         self::assertContains('Track Shore is gone.', Differences::between($after, $before));

@@ -37,6 +37,7 @@ export type Buried = Schemas["Buried"];
 export type Figures = Schemas["Figures"];
 export type EvenUpPlan = Schemas["EvenUpPlan"];
 export type SteadyPlan = Schemas["SteadyPlan"];
+export type Cue = Schemas["Cue"];
 export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
@@ -81,6 +82,7 @@ export type Edit =
   | { edit: "set-hue"; track: string; hue?: Hue }
   | { edit: "set-frame-rate"; frameRate: string }
   | { edit: "set-aim"; clearance?: number; sensitivity?: number; loudness?: number; truePeak?: number }
+  | { edit: "set-captions"; text: string }
   | { edit: "accept-buried"; from: number; to: number; note?: string }
   | { edit: "set-source-gain"; source: string; gain: Text; channel?: Side }
   | { edit: "level-source"; source: string; average: number; target: number }

@@ -4,6 +4,7 @@ import type {
   Aim,
   Chosen,
   Clip,
+  Cue,
   Edit,
   Figures,
   Levels,
@@ -50,6 +51,7 @@ interface Content {
   frameRate: string;
   length: number;
   aim: Aim;
+  captions: Cue[];
   sources: Record<string, MixSource>;
   tracks: Track[];
   clips: Record<string, Clip>;
@@ -267,6 +269,7 @@ function contentFrom(mix: Mix): Content {
     frameRate: mix.frameRate,
     length: mix.length,
     aim: mix.aim,
+    captions: mix.captions,
     sources: Object.fromEntries(mix.sources.map((s) => [s.id, s])),
     tracks: mix.tracks,
     clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])),
@@ -277,8 +280,8 @@ function contentFrom(mix: Mix): Content {
 }
 
 function contentOf(state: Content): Content {
-  const { rate, frameRate, length, aim, sources, tracks, clips, markers, pictures, strip } = state;
-  return { rate, frameRate, length, aim, sources, tracks, clips, markers, pictures, strip };
+  const { rate, frameRate, length, aim, captions, sources, tracks, clips, markers, pictures, strip } = state;
+  return { rate, frameRate, length, aim, captions, sources, tracks, clips, markers, pictures, strip };
 }
 
 /** The clips of the other state itself where they are the same, so that they go on sounding untouched. */
@@ -311,6 +314,7 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
     frameRate: changes.frameRate,
     length: changes.length,
     aim: keepEqual(state.aim, changes.aim),
+    captions: keepEqual(state.captions, changes.captions),
     sources: Object.fromEntries(changes.sources.map((s) => [s.id, s])),
     tracks: keepSame(state.tracks, changes.tracks),
     markers: changes.markers,

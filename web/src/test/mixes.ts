@@ -58,6 +58,7 @@ export function opened(): OpenedMix {
       frameRate: "25",
       length: 20 * SECOND,
       aim: USUAL_AIM,
+      captions: [],
       sources: [
         { id: "s-voice", name: "narrator.wav", length: 10 * SECOND, channels: 1, gain: 0 },
         { id: "s-bed", name: "accordion.ogg", length: 30 * SECOND, channels: 2, gain: 0 },

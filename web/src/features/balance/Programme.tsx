@@ -1,4 +1,5 @@
 import type { Predicted } from "@/api/types";
+import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { STEMS } from "./stems";
@@ -50,6 +51,7 @@ export function Programme() {
         </select>
       </div>
       <p className="text-[12px]">{verdict(figures.programme, aim)}</p>
+      <History />
       <table className="w-full text-[12px]">
         <thead>
           <tr className="text-right text-[11px] text-faint">
@@ -90,6 +92,59 @@ export function Programme() {
         ))}
       </p>
     </section>
+  );
+}
+
+const HEIGHT = 54;
+/** LUFS at the upper and lower edge. */
+const [LOUD, SOFT] = [-6, -46];
+
+/** Short-term loudness over the whole programme against the target; a click goes there. */
+function History() {
+  const player = usePlayer();
+  const history = useMix((s) => s.figures?.history);
+  const target = useMix((s) => s.aim.loudness);
+  const rate = useMix((s) => s.rate);
+  if (!history || history.length < 2) return null;
+  const y = (lufs: number) => ((LOUD - Math.min(LOUD, Math.max(SOFT, lufs))) / (LOUD - SOFT)) * HEIGHT;
+  const bars = history
+    .map((lufs, i) => (lufs === null ? "" : `M${i + 0.5} ${HEIGHT}V${y(lufs).toFixed(1)}`))
+    .join("");
+  const loudest = Math.max(...history.map((lufs) => lufs ?? -100));
+  return (
+    <button
+      type="button"
+      className="block w-full cursor-pointer overflow-hidden rounded-md border border-line bg-sheet"
+      aria-label={`Short-term loudness over the programme, at most ${formatDb(loudest)} LUFS; go to the loudest moment`}
+      title="Short-term loudness over the programme, the dashed line is the target. Click to go there"
+      onClick={(event) => {
+        const box = event.currentTarget.getBoundingClientRect();
+        // Each is of the 3 s that end there; by keyboard it goes to the loudest.
+        const at = event.detail
+          ? ((event.clientX - box.left) / box.width) * history.length
+          : history.indexOf(loudest);
+        player.seek(Math.max(0, Math.round((at + 1.5) * rate)));
+      }}
+    >
+      <svg
+        viewBox={`0 0 ${history.length} ${HEIGHT}`}
+        preserveAspectRatio="none"
+        className="block w-full"
+        style={{ height: HEIGHT }}
+        aria-hidden
+      >
+        <path d={bars} stroke="var(--speech)" strokeWidth="0.8" />
+        <line
+          x1="0"
+          x2={history.length}
+          y1={y(target)}
+          y2={y(target)}
+          stroke="var(--copper)"
+          strokeDasharray="4 3"
+          vectorEffect="non-scaling-stroke"
+        />
+      </svg>
+    </button>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Check, ChevronLeft, ChevronRight, Headphones } from "lucide-react";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { Buried } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
@@ -21,6 +21,7 @@ export function SpeechPanel() {
   return (
     <div className="grid gap-4 p-3">
       <Wanted />
+      <Captions />
       <Stretches />
       <Programme />
     </div>
@@ -75,6 +76,52 @@ function Wanted() {
           onCommit={(text) => edit({ edit: "set-aim", sensitivity: Number(text.replace(",", ".")) })}
         />
       </div>
+    </section>
+  );
+}
+
+/** Captions, where somebody has them, know better when somebody speaks. */
+function Captions() {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const count = useMix((s) => s.captions.length);
+  const picker = useRef<HTMLInputElement>(null);
+  if (!canEdit && count === 0) return null;
+  const bringIn = async (file: File | undefined) => {
+    if (file) await store.getState().edit({ edit: "set-captions", text: await file.text() });
+  };
+  return (
+    <section aria-label="Captions" className="flex items-center justify-between gap-2">
+      <span className="text-faint">
+        {count ? `${count} captions say when somebody speaks` : "Or let captions say who speaks when"}
+      </span>
+      {canEdit && (
+        <>
+          <input
+            ref={picker}
+            type="file"
+            accept=".vtt,.srt,text/vtt"
+            className="hidden"
+            data-testid="caption-picker"
+            onChange={(event) => {
+              void bringIn(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+          {count > 0 && (
+            <button
+              type="button"
+              className="button px-2 py-0.5"
+              onClick={() => void store.getState().edit({ edit: "set-captions", text: "" })}
+            >
+              Remove
+            </button>
+          )}
+          <button type="button" className="button px-2 py-0.5" onClick={() => picker.current?.click()}>
+            {count ? "Others…" : "WebVTT, SRT…"}
+          </button>
+        </>
+      )}
     </section>
   );
 }

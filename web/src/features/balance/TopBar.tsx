@@ -1,5 +1,5 @@
 import { CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
-import { memo } from "react";
+import { memo, useState } from "react";
 import { Handover } from "@/features/handover";
 import { useLevels } from "@/features/player";
 import { formatDb } from "@/lib/format";
@@ -142,17 +142,40 @@ function Loudness() {
   );
 }
 
+/** Peak of the programme: now, the highest since playing began, and whether it was ever over, until that is cleared. */
 function ProgrammeMeter() {
   const levels = useLevels();
+  const playing = useMix((s) => s.playing);
   const [left, right] = levels?.programme ?? [-Infinity, -Infinity];
+  const [held, setHeld] = useState(-Infinity);
+  const [before, setBefore] = useState(playing);
   const peak = Math.max(left, right);
+  if (before !== playing) {
+    setBefore(playing);
+    if (playing && held <= 0) setHeld(-Infinity);
+  } else if (peak > held) {
+    setHeld(peak);
+  }
+  const over = held > 0;
+  const shown = held > -60 ? held.toFixed(1).replace("-", "−") : "—";
   return (
     <div className="w-[132px] max-[1150px]:w-[84px]" role="group" aria-label="Programme">
-      <div className="flex items-baseline justify-between text-[11px] text-faint">
+      <div className="flex items-baseline justify-between gap-1 text-[11px] text-faint">
         <Loudness />
-        <span className={`figure ${peak > 0 ? "text-trouble" : "text-ink"}`}>
-          {peak > -60 ? `${peak > 0 ? "over " : ""}${peak.toFixed(1).replace("-", "−")}` : "—"}
-        </span>
+        {over ? (
+          <button
+            type="button"
+            className="figure cursor-pointer rounded bg-trouble px-1 text-paper"
+            title={`Passed full scale by ${shown} dB. Click to clear`}
+            onClick={() => setHeld(-Infinity)}
+          >
+            over
+          </button>
+        ) : (
+          <span className="figure text-ink" title="Highest peak since playing began, dBFS">
+            {shown}
+          </span>
+        )}
       </div>
       <div className="mt-1 grid gap-[2px]">
         <MeterBar db={left} />

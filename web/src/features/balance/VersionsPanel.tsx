@@ -166,7 +166,7 @@ function Changes() {
           {formatDb(a)} → {formatDb(b)} LUFS ({formatDb(b - a)} LU)
         </p>
       )}
-      <ul className="max-h-44 overflow-y-auto text-[12px]">
+      <ul className="max-h-44 overflow-y-auto text-[12px]" tabIndex={0} aria-label="Changes">
         {data.changes.length === 0 && <li className="text-faint">Nothing is otherwise.</li>}
         {data.changes.map((change) => (
           <li key={change} className="border-l-2 border-line py-0.5 pl-2">

@@ -77,6 +77,7 @@ function alone(source: Source, gain: Level): OpenedMix {
       frameRate: "25",
       length,
       aim: USUAL_AIM,
+      captions: [],
       sources: [{ id: source.id, name: source.name, length, channels: source.channels ?? 1, gain }],
       tracks: [{ id: "alone", name: source.name, stem: "speech", fader: 0, pan: 0, muted: false }],
       clips: [

@@ -69,7 +69,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
 
   const preview = gesture?.shown?.preview ?? settling;
   const { clips, tracks, sources, selected, chosen, range, length, rate, frameRate, markers, strip } = state;
-  const { adjustable, revision, hiddenWires, solo, playhead, figures, aim, stretch } = state;
+  const { adjustable, revision, hiddenWires, solo, playhead, figures, aim, captions, stretch } = state;
   const shownPlayhead = state.playing ? -1 : playhead;
   const scene = useMemo(
     () => buildScene(store.getState(), layout, view, width, preview),
@@ -98,6 +98,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       solo,
       figures,
       aim,
+      captions,
       stretch,
       shownPlayhead,
     ],

@@ -1,4 +1,4 @@
-import type { Aim, Clip, Figures, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
+import type { Aim, Clip, Cue, Figures, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt } from "@/lib/schedule";
 import { curveOf } from "@/store/chosen";
@@ -48,6 +48,7 @@ export interface Scene {
   solo: string[];
   figures: Figures | null;
   aim: Aim;
+  captions: Cue[];
   /** Where the buried stretch at hand begins. */
   stretch: number | null;
 }
@@ -110,6 +111,7 @@ export function buildScene(
     solo: state.solo,
     figures: state.figures,
     aim: state.aim,
+    captions: state.captions,
     stretch: state.stretch,
   };
 }

@@ -1,6 +1,6 @@
 import type { Buried } from "@/api/types";
 import { formatDb } from "@/lib/format";
-import { xOf } from "../geometry";
+import { CAPTION, xOf } from "../geometry";
 import type { Scene } from "../scene";
 import { hatch } from "./hatch";
 import { MONO, type Palette, SANS } from "./palette";
@@ -16,6 +16,7 @@ export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palet
   ctx.globalAlpha = 0.6;
   ctx.fillRect(0, top, scene.width, height);
   ctx.globalAlpha = 1;
+  drawSpoken(ctx, scene, palette);
   if (!scene.figures) return;
   const base = top + height - 2;
   const yOf = (lu: number) => base - (Math.min(TOP_LU, Math.max(0.8, lu)) / TOP_LU) * (height - 16);
@@ -30,6 +31,33 @@ export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palet
   ctx.stroke();
   ctx.setLineDash([]);
   for (const buried of scene.figures.buried) drawBuried(ctx, scene, buried, palette);
+}
+
+/** What is said, where there are captions; else a line where somebody is heard to speak. */
+function drawSpoken(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
+  const { view, width, captions, figures } = scene;
+  const { top } = scene.layout.clearance;
+  ctx.font = `10.5px ${SANS}`;
+  ctx.textBaseline = "middle";
+  ctx.textAlign = "left";
+  ctx.fillStyle = palette.speech;
+  for (const [from, to] of figures?.speech ?? []) {
+    const left = xOf(view, from ?? 0);
+    const right = xOf(view, to ?? 0);
+    if (right > 0 && left < width) ctx.fillRect(left, top, Math.max(1, right - left), 2);
+  }
+  ctx.fillStyle = palette.ink;
+  for (const { from, to, text } of captions) {
+    const left = Math.max(0, xOf(view, from));
+    const right = Math.min(width, xOf(view, to));
+    if (right - left < 14) continue;
+    ctx.save();
+    ctx.beginPath();
+    ctx.rect(left, 0, right - left - 3, CAPTION);
+    ctx.clip();
+    ctx.fillText(text, left + 2, CAPTION / 2);
+    ctx.restore();
+  }
 }
 
 function drawBars(

@@ -73,8 +73,10 @@ function drawStrip(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette
     const right = Math.min(scene.width, xOf(scene.view, picture.at + picture.length));
     if (right <= left) continue;
     ctx.fillStyle = palette.line;
-    ctx.fillRect(left, 3, right - left, CAPTION - 7);
-    if (right - left < 60) continue;
+    // Captions stand above the speech; then a thin line is enough to say that there is a picture.
+    const thin = scene.captions.length > 0;
+    ctx.fillRect(left, thin ? CAPTION - 3 : 3, right - left, thin ? 2 : CAPTION - 7);
+    if (thin || right - left < 60) continue;
     ctx.fillStyle = palette.faint;
     ctx.fillText("PICTURE", left + 8, 3 + (CAPTION - 7) / 2 + 0.5);
   }
