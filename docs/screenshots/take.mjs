@@ -124,7 +124,7 @@ await page.evaluate(async () => {
   await edit({ edit: "set-clip-gain", clips: ["slow-0"], gain: -6 });
   await edit({ edit: "dip-range", clips: ["slow-0"], from: 48000 * 63, to: 48000 * 70, by: -9, ramp: 33600 });
 });
-await page.getByText(/LUFS/).waitFor();
+await page.getByText(/LUFS \(/).waitFor();
 await page.keyboard.press("c");
 await take("versions");
 await page.keyboard.press("c");
