@@ -110,7 +110,7 @@ final readonly class Clearance
      *
      * @return array<int, true> those of which speech takes at least half
      */
-    private static function tenths(array $speech, int $frames, int $count): array
+    public static function tenths(array $speech, int $frames, int $count): array
     {
         $active = [];
         foreach ($speech as $span) {

@@ -33,6 +33,7 @@ await page.waitForFunction(async () => {
   const { sources } = await (await fetch(`/api/projects/${project.id}/sources`)).json();
   return sources.every((s) => s.picture !== "making");
 }, null, { polling: 1000, timeout: 120000 });
+await page.locator("video").waitFor();
 await page.keyboard.press("Space");
 await page.waitForTimeout(2600);
 await take("balance");

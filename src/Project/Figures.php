@@ -9,6 +9,7 @@ use Wattage\App\Entity\Project;
 use Wattage\Core\Interchange\FiguresTable;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\Gating;
+use Wattage\Core\Loudness\LevelZone;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\Predicted;
 use Wattage\Core\Loudness\TrackPower;
@@ -46,6 +47,7 @@ final readonly class Figures
             'programme' => self::predicted($figures->programme()),
             'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $predicted($stem->value, $stateOf($stem), static fn (): Predicted => $figures->stem($stem)), Stem::cases())),
             'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$predicted("track {$id}", $states[$id], static fn (): Predicted => $figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
+            'outside' => self::outside($mix, $figures, $speech),
             'history' => self::history($figures),
             'speech' => array_map(static fn (Span $s): array => [$s->from, $s->to], $speech),
             'clearance' => self::runs($clearance->values),
@@ -118,6 +120,25 @@ final readonly class Figures
             'maxShortTerm' => $round($found->maxShortTerm),
             'peak' => $round($found->peak),
         ];
+    }
+
+    /**
+     * @param list<Span> $speech
+     *
+     * @return list<array{track: string, from: int, to: int, by: float}> where a track is outside the zone of its stem, in samples and dB
+     */
+    private static function outside(Mix $mix, MixFigures $figures, array $speech): array
+    {
+        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $spoken = Clearance::tenths($speech, $frames, $figures->count);
+        $found = [];
+        foreach ($mix->tracks as $id => $track) {
+            foreach (LevelZone::of($track->stem)->outside($figures->tracks()[$id]->powers, $spoken) as [$first, $end, $by]) {
+                $found[] = ['track' => (string) $id, 'from' => $first * $frames, 'to' => $end * $frames, 'by' => round($by, 1)];
+            }
+        }
+
+        return $found;
     }
 
     /** @return list<?float> short-term loudness once a second, LUFS; null for silence */

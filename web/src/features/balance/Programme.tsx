@@ -1,4 +1,4 @@
-import type { Predicted } from "@/api/types";
+import type { Figures, Predicted } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -19,6 +19,7 @@ export function Programme() {
   const project = useMix((s) => s.project.id);
   const figures = useMix((s) => s.figures);
   const aim = useMix((s) => s.aim);
+  const rate = useMix((s) => s.rate);
   const tracks = useMix((s) => s.tracks);
   if (!figures) return null;
   const target = TARGETS.findIndex(
@@ -51,6 +52,11 @@ export function Programme() {
         </select>
       </div>
       <p className="text-[12px]">{verdict(figures.programme, aim)}</p>
+      {outside(figures, rate).map(({ track, text }) => (
+        <p key={`${track} ${text}`} className="text-[12px]">
+          {tracks.find((t) => t.id === track)?.name} {text}
+        </p>
+      ))}
       <History />
       <table className="w-full text-[12px]">
         <thead>
@@ -171,6 +177,22 @@ function Row({ name, figures, strong = false }: { name: string; figures: Predict
       )}
     </tr>
   );
+}
+
+/** How long each track is too loud or too soft for what it carries, and by how much at most. */
+function outside({ outside: found }: Figures, rate: number): { track: string; text: string }[] {
+  const sums = new Map<string, { track: string; seconds: number; worst: number }>();
+  for (const { track, from, to, by } of found) {
+    const key = `${track} ${by > 0}`;
+    const sum = sums.get(key) ?? { track, seconds: 0, worst: 0 };
+    sum.seconds += (to - from) / rate;
+    if (Math.abs(by) > Math.abs(sum.worst)) sum.worst = by;
+    sums.set(key, sum);
+  }
+  return [...sums.values()].map(({ track, seconds, worst }) => ({
+    track,
+    text: `is up to ${Math.abs(worst).toFixed(1)} dB ${worst > 0 ? "above" : "under"} its zone for ${Math.round(seconds)} s.`,
+  }));
 }
 
 /** A plain sentence about the programme and its target. EBU R 128 allows 0.5 LU either way. */

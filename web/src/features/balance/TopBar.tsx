@@ -137,7 +137,11 @@ function Loudness() {
       title={`${formatDb(integrated)} LUFS integrated, as it will measure; target ${formatDb(target)}`}
     >
       <span className="figure font-semibold text-ink">{formatDb(integrated)}</span>
-      <span className="max-[1150px]:hidden"> LUFS, {word}</span>
+      <span className="max-[1360px]:hidden"> LUFS, {word}</span>
+      <span className="min-[1360px]:hidden">
+        {" "}
+        {Math.abs(over) <= 0.5 ? "LUFS" : over > 0 ? "▲ LUFS" : "▼ LUFS"}
+      </span>
     </span>
   );
 }
@@ -159,7 +163,11 @@ function ProgrammeMeter() {
   const over = held > 0;
   const shown = held > -60 ? held.toFixed(1).replace("-", "−") : "—";
   return (
-    <div className="w-[132px] max-[1150px]:w-[84px]" role="group" aria-label="Programme">
+    <div
+      className="w-[176px] max-[1360px]:w-[112px] max-[1150px]:w-[100px]"
+      role="group"
+      aria-label="Programme"
+    >
       <div className="flex items-baseline justify-between gap-1 text-[11px] text-faint">
         <Loudness />
         {over ? (

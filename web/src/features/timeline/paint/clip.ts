@@ -4,6 +4,7 @@ import { gripOf } from "../hit";
 import type { Outlines } from "../outlines";
 import { type DrawnClip, inkOf, type Scene } from "../scene";
 import { drawFades } from "./fades";
+import { drawOutside } from "./outside";
 import { MONO, type Palette, SANS } from "./palette";
 import { drawSound } from "./sound";
 import { drawWires } from "./wires";
@@ -37,6 +38,7 @@ export function drawClip(
   } else {
     drawSound(ctx, scene, drawn, ink, palette, outlines);
   }
+  drawOutside(ctx, scene, drawn, palette);
   drawFades(ctx, scene, drawn, palette);
   drawName(ctx, drawn, left, right, ink, palette);
   if (!drawn.wiresHidden) drawWires(ctx, scene, drawn, palette);

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\core\Loudness;
+
+use PHPUnit\Framework\TestCase;
+use Wattage\Core\Loudness\LevelZone;
+use Wattage\Core\Timeline\Stem;
+
+final class LevelZoneTest extends TestCase
+{
+    public function testSpeechThatIsTooQuietOrTooLoudIsFoundWhereSomebodySpeaks(): void
+    {
+        $powers = [...self::at(-20.0, 50), ...self::at(-32.0, 40), ...self::at(-20.0, 30), ...self::at(-8.0, 30), ...self::at(-50.0, 50)];
+        $found = LevelZone::of(Stem::Speech)->outside($powers, array_fill_keys(range(0, 149), true));
+        self::assertCount(2, $found, 'the room noise at the end is no speech');
+        self::assertEqualsWithDelta([50, 90, -6.0], $found[0], 3.0);
+        self::assertEqualsWithDelta(-6.0, $found[0][2], 0.05);
+        self::assertEqualsWithDelta(6.0, $found[1][2], 0.05);
+    }
+
+    public function testABedMayBeAsSoftAsItLikes(): void
+    {
+        $bed = LevelZone::of(Stem::Music);
+        self::assertSame([], $bed->outside([...self::at(-60.0, 100), ...self::at(-20.0, 100)], []));
+        self::assertCount(1, $bed->outside([...self::at(-20.0, 50), ...self::at(-10.0, 20), ...self::at(-20.0, 50)], []));
+    }
+
+    public function testAShortSoundAndSilenceAreLetAlone(): void
+    {
+        $powers = [...self::at(-20.0, 50), ...self::at(-9.0, 3), ...self::at(-20.0, 50), ...array_fill(0, 50, 0.0)];
+        self::assertSame([], LevelZone::of(Stem::Speech)->outside($powers, array_fill_keys(range(0, 152), true)));
+        self::assertSame([], LevelZone::of(Stem::Speech)->outside([], []));
+    }
+
+    /** @return list<float> power over both sides of a sound of that average level */
+    private static function at(float $dbfs, int $tenths): array
+    {
+        return array_fill(0, $tenths, 2.0 * 10.0 ** (($dbfs + 0.691) / 10.0));
+    }
+}
