@@ -34,7 +34,11 @@ final class MixDocumentTest extends TestCase
         $schema = (string) file_get_contents(\dirname(__DIR__, 3).'/docs/mix.schema.json');
         $demo = (string) file_get_contents(\dirname(__DIR__, 3).'/demo/salt-ferry.json');
         $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'dip-range', 'clips' => ['bed'], 'from' => 100_000, 'to' => 200_000, 'by' => -9, 'ramp' => 4800]);
-        foreach ([MixDocument::encode($mix), $demo] as $document) {
+        $aimed = Mixes::edited($mix, ['edit' => 'set-aim', 'clearance' => 20, 'loudness' => -16]);
+        $aimed = Mixes::edited($aimed, ['edit' => 'accept-buried', 'from' => 0, 'to' => 48_000, 'note' => 'The horn is meant to win.']);
+        $aimed = Mixes::edited($aimed, ['edit' => 'set-captions', 'text' => "WEBVTT\n\n00:01.000 --> 00:02.000\nHold on.\n"]);
+        self::assertEquals($aimed, MixDocument::decode(MixDocument::encode($aimed)));
+        foreach ([MixDocument::encode($mix), MixDocument::encode($aimed), $demo] as $document) {
             $result = (new Validator())->validate(json_decode($document), $schema);
             self::assertTrue($result->isValid(), $result->isValid() ? '' : (string) json_encode((new ErrorFormatter())->format($result->error() ?? throw new LogicException())));
         }

@@ -1,0 +1,113 @@
+import { describe, expect, it } from "vitest";
+import type { Figures } from "@/api/types";
+import { SECOND, storeOf } from "@/test/mixes";
+import { layOut } from "../geometry";
+import { buildScene } from "../scene";
+import { drawClearance } from "./clearance";
+import { drawOutside } from "./outside";
+import type { Palette } from "./palette";
+
+/** A canvas that notes what is asked of it. */
+function canvas() {
+  const calls: { name: string; args: unknown[]; fill: unknown }[] = [];
+  const state: Record<string, unknown> = {};
+  const ctx = new Proxy(state, {
+    get: (target, name: string) =>
+      name in target
+        ? target[name]
+        : name === "measureText"
+          ? (text: string) => ({ width: text.length * 6 })
+          : (...args: unknown[]) => calls.push({ name, args, fill: target.fillStyle }),
+    set: (target, name: string, value) => {
+      target[name] = value;
+      return true;
+    },
+  }) as unknown as CanvasRenderingContext2D;
+  const texts = () => calls.filter((c) => c.name === "fillText").map((c) => c.args[0]);
+  return { ctx, calls, texts };
+}
+
+const palette = new Proxy({}, { get: (_, name) => String(name) }) as Palette;
+
+function sceneWith(figures: Partial<Figures>, captions: { from: number; to: number; text: string }[] = []) {
+  const store = storeOf();
+  store.setState({ figures: figures as Figures, captions });
+  const state = store.getState();
+  return buildScene(state, layOut(state.tracks, 600), { start: 0, perPx: SECOND / 80 }, 800, null);
+}
+
+describe("the clearance strip", () => {
+  const buried = (part: object) => ({
+    from: 2 * SECOND,
+    to: 6 * SECOND,
+    worst: 4.2,
+    accepted: null,
+    ...part,
+  });
+
+  it("tells clear from buried by colour, hatch and word", () => {
+    const scene = sceneWith({
+      speech: [[2 * SECOND, 6 * SECOND]],
+      clearance: [[20, [...Array<number>(20).fill(22), ...Array<number>(20).fill(4.2)]]],
+      buried: [buried({ from: 4 * SECOND }) as Figures["buried"][number]],
+    });
+    const { ctx, calls, texts } = canvas();
+    drawClearance(ctx, scene, palette);
+    const bars = calls.filter((c) => c.name === "fillRect" && (c.args[2] as number) === 2);
+    const [clear, low] = ["speech", "trouble"].map((fill) => bars.filter((b) => b.fill === fill));
+    expect(clear?.length).toBeGreaterThan(20);
+    expect(low?.length).toBeGreaterThan(20);
+    expect(Math.max(...(low ?? []).map((b) => b.args[3] as number))).toBeLessThan(
+      Math.min(...(clear ?? []).map((b) => b.args[3] as number)),
+    );
+    expect(texts()).toEqual(["buried", "+4.2 LU"]);
+  });
+
+  it("calls what was accepted by that name, and frames the stretch at hand", () => {
+    const scene = {
+      ...sceneWith({
+        speech: [],
+        clearance: [],
+        buried: [buried({ accepted: "" }) as Figures["buried"][number]],
+      }),
+      stretch: 2 * SECOND,
+    };
+    const { ctx, calls, texts } = canvas();
+    drawClearance(ctx, scene, palette);
+    expect(texts()[0]).toBe("accepted");
+    expect(calls.some((c) => c.name === "strokeRect")).toBe(true);
+  });
+
+  it("shows captions above the speech, and nothing before there are figures", () => {
+    const scene = sceneWith({ speech: [], clearance: [], buried: [] }, [
+      { from: SECOND, to: 3 * SECOND, text: "The tide does not wait." },
+      { from: 90 * SECOND, to: 91 * SECOND, text: "Out of sight" },
+    ]);
+    const { ctx, texts } = canvas();
+    drawClearance(ctx, scene, palette);
+    expect(texts()).toEqual(["The tide does not wait."]);
+    const empty = canvas();
+    drawClearance(empty.ctx, { ...scene, figures: null, captions: [] }, palette);
+    expect(empty.texts()).toEqual([]);
+  });
+});
+
+describe("marks outside the zone", () => {
+  it("are full where it is too loud and hollow where it is too soft, and only on their clips", () => {
+    const scene = sceneWith({
+      outside: [
+        { track: "speech", from: 0, to: 5 * SECOND, by: -4 },
+        { track: "speech", from: 6 * SECOND, to: 7 * SECOND, by: 5 },
+        { track: "speech", from: 12 * SECOND, to: 14 * SECOND, by: 5 },
+      ],
+    });
+    const voice = scene.clips.find((c) => c.clip.id === "voice");
+    if (!voice) throw new Error("no voice");
+    const { ctx, calls } = canvas();
+    drawOutside(ctx, scene, voice, palette);
+    expect(calls.filter((c) => c.name === "stroke")).toHaveLength(2);
+    expect(calls.filter((c) => c.name === "fill")).toHaveLength(1);
+    const [first] = calls.filter((c) => c.name === "moveTo").map((c) => c.args[0] as number);
+    expect(first).toBeGreaterThan(2 * 80);
+  });
+});
