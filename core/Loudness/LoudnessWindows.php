@@ -31,17 +31,6 @@ final class LoudnessWindows
         $this->stretches = new LoudnessHistogram();
     }
 
-    /** @param iterable<float> $powers weighted mean square of each 100 ms, summed over the channels */
-    public static function over(iterable $powers): self
-    {
-        $windows = new self();
-        foreach ($powers as $power) {
-            $windows->push($power);
-        }
-
-        return $windows;
-    }
-
     /** @param float $power weighted mean square of the next 100 ms, summed over the channels */
     public function push(float $power): void
     {

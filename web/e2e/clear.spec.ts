@@ -1,6 +1,17 @@
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { addTrack, beginProject, bringIn, expect, makeMedia, mix, settled, signIn, test } from "./support";
+import {
+  addTrack,
+  beginProject,
+  bringIn,
+  expect,
+  makeMedia,
+  mix,
+  settled,
+  signIn,
+  test,
+  layVoiceOverBed,
+} from "./support";
 import type { Page } from "@playwright/test";
 
 const figures = (page: Page) => page.evaluate(() => window.wattage?.store.getState().figures ?? null);
@@ -12,29 +23,7 @@ test("buried speech is seen, gone through, heard, dipped, lifted, accepted and c
   // Somebody speaks from 1 s to 3 s, from 5 s to 7 s, and so on.
   const voice = makeMedia(dir, "voice.wav", "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)", 16);
   const bed = makeMedia(dir, "bed.wav", "0.04*sin(2*PI*440*t)", 16);
-  await signIn(page);
-  await beginProject(page, `Clear ${Date.now()}`);
-  await addTrack(page, "Speech");
-  await addTrack(page, "Music");
-  await bringIn(page, voice, bed);
-  for (const file of ["voice.wav", "bed.wav"])
-    await expect(page.getByRole("button", { name: `Place ${file} at the playhead` })).toBeVisible();
-  await page.evaluate(async () => {
-    const state = window.wattage?.store.getState();
-    const { sources } = (await (await fetch(`/api/projects/${state?.project.id ?? ""}/sources`)).json()) as {
-      sources: { id: string; name: string }[];
-    };
-    const [speech, music] = state?.tracks ?? [];
-    const id = (name: string) => sources.find((s) => s.name === name)?.id ?? "";
-    await state?.edit({
-      edit: "add-clip",
-      track: speech?.id ?? "",
-      clip: "v",
-      source: id("voice.wav"),
-      at: 0,
-    });
-    await state?.edit({ edit: "add-clip", track: music?.id ?? "", clip: "b", source: id("bed.wav"), at: 0 });
-  });
+  await layVoiceOverBed(page, `Clear ${Date.now()}`, voice, bed);
   await expect.poll(async () => (await figures(page))?.buried.length).toBe(4);
   const group = page.getByRole("group", { name: "Clearance" });
   await expect(group).toContainText("0 % clear at");
@@ -54,7 +43,7 @@ test("buried speech is seen, gone through, heard, dipped, lifted, accepted and c
   await page.getByRole("button", { name: /^Lift speech/ }).click();
   await settled(page);
   await expect.poll(async () => (await figures(page))?.buried.length).toBe(2);
-  expect((await mix(page)).clips.find((c) => c.id === "v")?.curve).toHaveLength(4);
+  expect((await mix(page)).clips.find((c) => c.id === "voice")?.curve).toHaveLength(4);
 
   // One is wanted as it is.
   await page.keyboard.press("g");

@@ -1,15 +1,4 @@
-import {
-  addTrack,
-  beginProject,
-  bringIn,
-  expect,
-  makeMedia,
-  mix,
-  point,
-  settled,
-  signIn,
-  test,
-} from "./support";
+import { expect, layVoiceOverBed, makeMedia, mix, point, settled, test } from "./support";
 import type { Page } from "@playwright/test";
 
 /** Gestures as people count them: a click, a drag, or a press of keys that send something. */
@@ -73,28 +62,7 @@ const levels = (curve: { level: number | string }[]) =>
 async function layOut(page: Page, dir: string): Promise<void> {
   const voice = makeMedia(dir, "voice.wav", "0.2*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)", 30);
   const bed = makeMedia(dir, "bed.wav", "0.3*sin(2*PI*110*t)|0.3*sin(2*PI*111*t)", 30);
-  await signIn(page);
-  await beginProject(page, `Levels ${Date.now()}`);
-  await addTrack(page, "Speech");
-  await addTrack(page, "Music");
-  await bringIn(page, voice, bed);
-  for (const file of ["voice.wav", "bed.wav"])
-    await expect(page.getByRole("button", { name: `Place ${file} at the playhead` })).toBeVisible();
-  await page.evaluate(async () => {
-    const store = window.wattage?.store;
-    if (!store) throw new Error("no project");
-    const { edit, project, tracks } = store.getState();
-    const { sources } = (await (await fetch(`/api/projects/${project.id}/sources`)).json()) as {
-      sources: { id: string; name: string }[];
-    };
-    const place = async (name: string, stem: string, clip: string) => {
-      const source = sources.find((s) => s.name === name)?.id ?? "";
-      const track = tracks.find((t) => t.stem === stem)?.id ?? "";
-      await edit({ edit: "add-clip", track, clip, source, at: 0 });
-    };
-    await place("voice.wav", "speech", "voice");
-    await place("bed.wav", "music", "bed");
-  });
+  await layVoiceOverBed(page, `Levels ${Date.now()}`, voice, bed);
   await page.getByRole("tab", { name: "Levels" }).click();
   await page.keyboard.press("a");
 }

@@ -80,6 +80,32 @@ export async function bringIn(page: Page, ...files: string[]): Promise<void> {
   await page.getByTestId("file-picker").setInputFiles(files);
 }
 
+/** A project of a voice above a bed, files named voice.wav and bed.wav, laid out by the store so that the gestures under test are the only ones. */
+export async function layVoiceOverBed(page: Page, name: string, voice: string, bed: string): Promise<void> {
+  await signIn(page);
+  await beginProject(page, name);
+  await addTrack(page, "Speech");
+  await addTrack(page, "Music");
+  await bringIn(page, voice, bed);
+  for (const file of ["voice.wav", "bed.wav"])
+    await expect(page.getByRole("button", { name: `Place ${file} at the playhead` })).toBeVisible();
+  await page.evaluate(async () => {
+    const store = window.wattage?.store;
+    if (!store) throw new Error("no project");
+    const { edit, project, tracks } = store.getState();
+    const { sources } = (await (await fetch(`/api/projects/${project.id}/sources`)).json()) as {
+      sources: { id: string; name: string }[];
+    };
+    const place = async (name: string, stem: string, clip: string) => {
+      const source = sources.find((s) => s.name === name)?.id ?? "";
+      const track = tracks.find((t) => t.stem === stem)?.id ?? "";
+      await edit({ edit: "add-clip", track, clip, source, at: 0 });
+    };
+    await place("voice.wav", "speech", "voice");
+    await place("bed.wav", "music", "bed");
+  });
+}
+
 /** What the page knows of its mix; the store is there for measurements. */
 export async function mix(page: Page) {
   return page.evaluate(() => {

@@ -49,7 +49,8 @@ final class PowersTest extends TestCase
     public function testStreamingAndWholeMeasuresAgree(int $seed, int $tenths): void
     {
         $powers = self::random($seed, $tenths);
-        $windows = LoudnessWindows::over($powers);
+        $windows = new LoudnessWindows();
+        array_map($windows->push(...), $powers);
         $whole = Predicted::of($powers, []);
         self::assertEqualsWithDelta($whole->integrated, $windows->integrated(), 0.01);
         self::assertEqualsWithDelta($whole->range, $windows->range(), 0.03);
