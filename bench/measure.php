@@ -28,7 +28,7 @@ function timed(array $command): array
     return [microtime(true) - $begun, $printed];
 }
 
-$seconds = 900;
+$seconds = 600;
 $media = "{$root}/demo/media";
 $sounds = [
     'music' => ['must ≤ 0.8', ['-stream_loop', '20', '-i', "{$media}/departure.mp3"], 'aformat=channel_layouts=stereo'],
@@ -46,5 +46,5 @@ foreach ($sounds as $name => [$must, $input, $filter]) {
     }
     sort($ours);
     sort($theirs);
-    printf("measure 15 min of %-16s %5.2f s, ffmpeg %5.2f s, ratio %.2f   (%s)   %s\n", $name, $ours[1], $theirs[1], $ours[1] / $theirs[1], $must, trim($printed));
+    printf("measure 10 min of %-16s %5.2f s, ffmpeg %5.2f s, ratio %.2f   (%s)   %s\n", $name, $ours[1], $theirs[1], $ours[1] / $theirs[1], $must, trim($printed));
 }
