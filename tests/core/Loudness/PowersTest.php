@@ -66,6 +66,28 @@ final class PowersTest extends TestCase
         }
     }
 
+    public function testMetersSayNothingBeforeTheirWindowIsFull(): void
+    {
+        $windows = new LoudnessWindows();
+        $read = static fn (): array => [$windows->momentary(), $windows->shortTerm(), $windows->integrated(), $windows->highestShortTerm()];
+        self::assertSame([null, null, null, null], $read());
+        for ($tenth = 1; $tenth <= 30; ++$tenth) {
+            $windows->push(0.01);
+            [$momentary, $shortTerm, $integrated, $highest] = $read();
+            self::assertSame($tenth >= Windows::MOMENTARY, null !== $momentary);
+            self::assertSame($tenth >= Windows::MOMENTARY, null !== $integrated);
+            self::assertSame($tenth >= Windows::SHORT_TERM, null !== $shortTerm);
+            self::assertSame($shortTerm, $highest);
+        }
+        self::assertEqualsWithDelta(-20.691, $windows->shortTerm(), 0.001);
+        for ($tenth = 0; $tenth < 30; ++$tenth) {
+            $windows->push(0.0);
+        }
+        self::assertNull($windows->momentary(), 'silence has no level');
+        self::assertEqualsWithDelta(-20.691, $windows->highestShortTerm(), 0.001, 'the highest stays');
+        self::assertEqualsWithDelta(-20.691, $windows->highestMomentary(), 0.001);
+    }
+
     public function testSilenceHasNoLoudness(): void
     {
         foreach ([[], array_fill(0, 100, 0.0)] as $powers) {
