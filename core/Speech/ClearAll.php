@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Wattage\Core\Speech;
 
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
 
 /** The dips that clear buried speech, as an edit that can be looked at, made, and undone as one. */
 final class ClearAll
@@ -32,9 +35,9 @@ final class ClearAll
         $dips = [];
         foreach ($wanted as $track => $ranges) {
             foreach (self::joined($ranges, $mix->rate) as [$span, $by]) {
-                $clips = array_keys(array_filter($mix->track((string) $track)->clips, static fn ($clip): bool => $clip->span()->meets($span)));
+                $clips = self::clipsIn($mix->track((string) $track), $span);
                 if ([] !== $clips) {
-                    $dips[] = ['clips' => array_map(strval(...), $clips), 'from' => $span->from, 'to' => $span->to, 'by' => round($by, 2), 'ramp' => (int) (self::RAMP * $mix->rate)];
+                    $dips[] = ['clips' => $clips, 'from' => $span->from, 'to' => $span->to, 'by' => round($by, 2), 'ramp' => (int) (self::RAMP * $mix->rate)];
                 }
             }
         }
@@ -51,12 +54,18 @@ final class ClearAll
     {
         $clips = [];
         foreach ($mix->tracks as $track) {
-            if (\Wattage\Core\Timeline\Stem::Speech === $track->stem && !$track->locked && !$track->muted) {
-                array_push($clips, ...array_keys(array_filter($track->clips, static fn ($clip): bool => $clip->span()->meets($stretch->span))));
+            if (Stem::Speech === $track->stem && !$track->locked && !$track->muted) {
+                array_push($clips, ...self::clipsIn($track, $stretch->span));
             }
         }
 
-        return null === $stretch->lift || [] === $clips ? null : ['edit' => 'dip-range', 'clips' => array_map(strval(...), $clips), 'from' => $stretch->span->from, 'to' => $stretch->span->to, 'by' => round($stretch->lift, 2), 'ramp' => (int) (self::LEAD * $mix->rate)];
+        return null === $stretch->lift || [] === $clips ? null : ['edit' => 'dip-range', 'clips' => $clips, 'from' => $stretch->span->from, 'to' => $stretch->span->to, 'by' => round($stretch->lift, 2), 'ramp' => (int) (self::LEAD * $mix->rate)];
+    }
+
+    /** @return list<string> ids of the clips of a track that lie in a span */
+    private static function clipsIn(Track $track, Span $span): array
+    {
+        return array_map(strval(...), array_keys(array_filter($track->clips, static fn (Clip $clip): bool => $clip->span()->meets($span))));
     }
 
     /**

@@ -44,7 +44,7 @@ final readonly class Clearance
      */
     public static function of(Mix $mix, MixFigures $figures, array $speech, float $wanted): self
     {
-        $active = self::tenths($speech, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), $figures->count);
+        $active = SpeechTimes::tenths($speech, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), $figures->count);
         $voice = self::windowed($figures->powersOf(Stem::Speech), $active);
         $rest = [];
         foreach ($mix->tracks as $id => $track) {
@@ -103,24 +103,6 @@ final readonly class Clearance
         }
 
         return [] === $part ? [$run[0] => 0.0] : $part;
-    }
-
-    /**
-     * @param list<Span> $speech
-     *
-     * @return array<int, true> those of which speech takes at least half
-     */
-    public static function tenths(array $speech, int $frames, int $count): array
-    {
-        $active = [];
-        foreach ($speech as $span) {
-            $end = min($count, intdiv($span->to + intdiv($frames, 2), $frames));
-            for ($k = intdiv($span->from + intdiv($frames, 2), $frames); $k < $end; ++$k) {
-                $active[$k] = true;
-            }
-        }
-
-        return $active;
     }
 
     /**

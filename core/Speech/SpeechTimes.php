@@ -40,6 +40,26 @@ final class SpeechTimes
     }
 
     /**
+     * @param list<Span> $speech samples
+     * @param int $frames samples of 100 ms
+     * @param int $count of 100 ms that there are
+     *
+     * @return array<int, true> numbers of the 100 ms of which speech takes at least half
+     */
+    public static function tenths(array $speech, int $frames, int $count): array
+    {
+        $active = [];
+        foreach ($speech as $span) {
+            $end = min($count, intdiv($span->to + intdiv($frames, 2), $frames));
+            for ($k = intdiv($span->from + intdiv($frames, 2), $frames); $k < $end; ++$k) {
+                $active[$k] = true;
+            }
+        }
+
+        return $active;
+    }
+
+    /**
      * @param list<Span> $spans
      *
      * @return list<Span>

@@ -33,7 +33,9 @@ final readonly class SteadyPlan
             return new self($clip, null, null, null);
         }
         $powers = ClipPower::of($mix, $clip, $tenths)->powers();
-        $active = self::active($activityOf($clip->source), $clip, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), \count($powers));
+        $heard = array_values(array_filter(array_map(static fn (Span $span): ?Span => $span->within($clip->heard()), $activityOf($clip->source))));
+        $fromStart = array_map(static fn (Span $span): Span => $span->shifted(-$clip->in), $heard);
+        $active = SpeechTimes::tenths($fromStart, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), \count($powers));
         $correction = $steady->correction($powers, $active);
         if ([] === $correction) {
             return new self($clip, null, null, null);
@@ -42,27 +44,5 @@ final readonly class SteadyPlan
         $after = ClipPower::of($mix, $clip->withCurve($curve), $tenths)->powers();
 
         return new self($clip, Steady::unevenness($powers, $active), Steady::unevenness($after, $active), $curve, array_values($powers), array_values($after));
-    }
-
-    /**
-     * @param list<Span> $speech
-     *
-     * @return array<int, bool> numbers of the 100 ms of the clip that speech takes at least half of
-     */
-    private static function active(array $speech, Clip $clip, int $frames, int $count): array
-    {
-        $active = [];
-        foreach ($speech as $span) {
-            $heard = $span->within($clip->heard());
-            if (null === $heard) {
-                continue;
-            }
-            $end = min($count, intdiv($heard->to - $clip->in + intdiv($frames, 2), $frames));
-            for ($k = intdiv($heard->from - $clip->in + intdiv($frames, 2), $frames); $k < $end; ++$k) {
-                $active[$k] = true;
-            }
-        }
-
-        return $active;
     }
 }

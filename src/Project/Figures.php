@@ -130,7 +130,7 @@ final readonly class Figures
     private static function outside(Mix $mix, MixFigures $figures, array $speech): array
     {
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $spoken = Clearance::tenths($speech, $frames, $figures->count);
+        $spoken = SpeechTimes::tenths($speech, $frames, $figures->count);
         $found = [];
         foreach ($mix->tracks as $id => $track) {
             foreach (LevelZone::of($track->stem)->outside($figures->tracks()[$id]->powers, $spoken) as [$first, $end, $by]) {

@@ -40,7 +40,7 @@ final class LevelEdits
             'copy-neighbour' => new CopyNeighbour($read->chosen(), self::isPrevious($fields)),
             'move-keyframes' => new MoveKeyframes($read->chosen(), $read->later(), Decibels::of($fields->float('by', -144, 144))),
             'remove-keyframes' => new RemoveKeyframes($read->chosen()),
-            'dip-range' => new DipRange($read->wires(), $read->span(), $read->difference('by', -96, 48), self::ramp($read), $fields->bool('inside', false)),
+            'dip-range' => self::dip($read),
             'set-range' => new SetRange($read->wires(), $read->span(), $fields->level('level'), self::ramp($read), $fields->bool('inside', false)),
             'reset-range' => new ResetRange($read->wires(), $read->span(), self::ramp($read), $fields->bool('inside', false)),
             'dips' => new Dips(self::dips($read)),
@@ -84,11 +84,15 @@ final class LevelEdits
         };
     }
 
+    private static function dip(EditFields $read): DipRange
+    {
+        return new DipRange($read->wires(), $read->span(), $read->difference('by', -96, 48), self::ramp($read), $read->fields->bool('inside', false));
+    }
+
     /** @return non-empty-list<DipRange> */
     private static function dips(EditFields $read): array
     {
-        $dips = array_map(static fn (Fields $dip): Edit => self::read('dip-range', new EditFields($dip, $read->mix, [])) ?? throw InvalidEdit::nothingToSet('dips'), $read->fields->objects('dips'));
-        $dips = array_values(array_filter($dips, static fn (Edit $edit): bool => $edit instanceof DipRange));
+        $dips = array_map(static fn (Fields $dip): DipRange => self::dip(new EditFields($dip, $read->mix, [])), $read->fields->objects('dips'));
         \count($dips) <= 1000 || throw InvalidEdit::tooMany('dips', 1000);
 
         return [] === $dips ? throw InvalidDocument::wrongType('dips', 'a list with at least one entry') : $dips;
