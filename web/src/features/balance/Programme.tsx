@@ -3,6 +3,7 @@ import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { STEMS } from "./stems";
+import { offTarget } from "./target";
 
 /** EBU R 128; ATSC A/85; the podcast ones are common practice. LUFS, dBTP. */
 const TARGETS = [
@@ -195,14 +196,14 @@ function outside({ outside: found }: Figures, rate: number): { track: string; te
   }));
 }
 
-/** A plain sentence about the programme and its target. EBU R 128 allows 0.5 LU either way. */
+/** A plain sentence about the programme and its target. */
 function verdict({ integrated, peak }: Predicted, aim: { loudness: number; truePeak: number }): string {
   if (integrated === null) return "The programme is silent.";
-  const over = integrated - aim.loudness;
+  const word = offTarget(integrated, aim.loudness);
   const loud =
-    Math.abs(over) <= 0.5
+    word === "on target"
       ? "On target."
-      : `${Math.abs(over).toFixed(1)} LU ${over > 0 ? "louder" : "quieter"} than the target.`;
+      : `${word.replace("over", "LU louder").replace("under", "LU quieter")} than the target.`;
   const risk =
     peak !== null && peak > aim.truePeak
       ? ` Peaks may pass ${formatDb(aim.truePeak)} dBTP; a render tells.`

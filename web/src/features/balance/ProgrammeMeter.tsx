@@ -3,15 +3,15 @@ import { useLevels } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { useMix } from "@/store/context";
 import { MeterBar } from "./MeterBar";
+import { offTarget } from "./target";
 
 /** What the programme will measure at, against its target. */
 function Loudness() {
   const integrated = useMix((s) => s.figures?.programme.integrated ?? null);
   const target = useMix((s) => s.aim.loudness);
   if (integrated === null) return <span title="Loudness as it will measure">silent</span>;
-  const over = integrated - target;
-  const word =
-    Math.abs(over) <= 0.5 ? "on target" : `${Math.abs(over).toFixed(1)} ${over > 0 ? "over" : "under"}`;
+  const word = offTarget(integrated, target);
+  const arrow = word.endsWith("over") ? " ▲" : word.endsWith("under") ? " ▼" : "";
   return (
     <span
       className="whitespace-nowrap"
@@ -19,10 +19,7 @@ function Loudness() {
     >
       <span className="figure font-semibold text-ink">{formatDb(integrated)}</span>
       <span className="max-[1360px]:hidden"> LUFS, {word}</span>
-      <span className="min-[1360px]:hidden">
-        {" "}
-        {Math.abs(over) <= 0.5 ? "LUFS" : over > 0 ? "▲ LUFS" : "▼ LUFS"}
-      </span>
+      <span className="min-[1360px]:hidden">{arrow} LUFS</span>
     </span>
   );
 }
