@@ -5,17 +5,11 @@ declare(strict_types=1);
 namespace Wattage\Core\Loudness;
 
 use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Zone;
 
-/**
- * Between which levels a track of a kind belongs while it sounds, and where it does not. Speech is looked at only where somebody
- * speaks; what lies under speech may be as soft as it likes. Common practice around the starting levels, −20 dBFS on average for
- * speech and −30 for background.
- */
+/** Where a track is outside the zone of its stem. Speech is looked at only where somebody speaks. */
 final readonly class LevelZone
 {
-    private const SPEECH = [-26.0, -14.0];
-    private const BACKGROUND = [-\INF, -14.0];
-
     /** Softer than this nothing sounds; mean square. */
     private const SILENT = 1e-7;
 
@@ -24,19 +18,15 @@ final readonly class LevelZone
     private const SHORTEST = 10;
     private const LONGEST_GAP = 5;
 
-    /**
-     * @param float $low dBFS, average
-     * @param float $high dBFS, average
-     */
-    private function __construct(private bool $isSpeech, public float $low, public float $high)
-    {
-    }
+    private bool $isSpeech;
+    private float $low;
+    private float $high;
 
-    public static function of(Stem $stem): self
+    public function __construct(Stem $stem, Zone $zone)
     {
-        $isSpeech = Stem::Speech === $stem;
-
-        return new self($isSpeech, ...($isSpeech ? self::SPEECH : self::BACKGROUND));
+        $this->isSpeech = Stem::Speech === $stem;
+        $this->low = $zone->low ?? -\INF;
+        $this->high = $zone->high;
     }
 
     /**
@@ -62,6 +52,26 @@ final readonly class LevelZone
         }
 
         return array_values(array_filter($runs, static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST));
+    }
+
+    /**
+     * @param list<array{int, int, float}> $runs as outside() found them
+     *
+     * @return list<array{above: bool, tenths: int, worst: float}> how much of it there is on either side, and the farthest in dB
+     */
+    public static function sums(array $runs): array
+    {
+        $sums = [];
+        foreach ($runs as [$first, $end, $by]) {
+            $above = $by > 0.0;
+            $sum = $sums[(int) $above] ?? ['above' => $above, 'tenths' => 0, 'worst' => 0.0];
+            $sum['tenths'] += $end - $first;
+            $sum['worst'] = max($sum['worst'], abs($by));
+            $sums[(int) $above] = $sum;
+        }
+        krsort($sums);
+
+        return array_values($sums);
     }
 
     /**

@@ -20,6 +20,7 @@ final readonly class Aim
      * @param float $loudness LUFS of the programme
      * @param float $truePeak dBTP that it must not pass
      * @param list<Accepted> $accepted in the order of time
+     * @param array<string, Zone> $zones by stem, where they are not the usual ones
      */
     public function __construct(
         public float $clearance = 15.0,
@@ -27,6 +28,7 @@ final readonly class Aim
         public float $loudness = -23.0,
         public float $truePeak = -1.0,
         public array $accepted = [],
+        public array $zones = [],
     ) {
         \count($accepted) <= self::MAX_ACCEPTED || throw InvalidMix::tooMany('accepted', self::MAX_ACCEPTED);
     }
@@ -34,6 +36,22 @@ final readonly class Aim
     /** @param ?list<Accepted> $accepted */
     public function with(?float $clearance = null, ?float $sensitivity = null, ?float $loudness = null, ?float $truePeak = null, ?array $accepted = null): self
     {
-        return new self($clearance ?? $this->clearance, $sensitivity ?? $this->sensitivity, $loudness ?? $this->loudness, $truePeak ?? $this->truePeak, $accepted ?? $this->accepted);
+        return new self($clearance ?? $this->clearance, $sensitivity ?? $this->sensitivity, $loudness ?? $this->loudness, $truePeak ?? $this->truePeak, $accepted ?? $this->accepted, $this->zones);
+    }
+
+    public function zone(Stem $stem): Zone
+    {
+        return $this->zones[$stem->value] ?? Zone::usual($stem);
+    }
+
+    public function withZone(Stem $stem, Zone $zone): self
+    {
+        $zones = [...$this->zones, $stem->value => $zone];
+        ksort($zones);
+        if ($zone == Zone::usual($stem)) {
+            unset($zones[$stem->value]);
+        }
+
+        return new self($this->clearance, $this->sensitivity, $this->loudness, $this->truePeak, $this->accepted, $zones);
     }
 }

@@ -142,6 +142,7 @@ final readonly class Differences
             $number('The loudness target', $a->loudness, $b->loudness, 'LUFS'),
             $number('The limit for peaks', $a->truePeak, $b->truePeak, 'dBTP'),
             $number('The level from which a sound counts as speech', $a->sensitivity, $b->sensitivity, 'dB'),
+            ...array_map(static fn (Stem $stem): ?string => $a->zone($stem) == $b->zone($stem) ? null : "The zone of {$stem->value} is another.", Stem::cases()),
             $this->a->captions == $this->b->captions ? null : \sprintf('Captions: %d instead of %d.', $after, $before),
         ]);
     }

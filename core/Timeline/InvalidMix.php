@@ -67,6 +67,11 @@ final class InvalidMix extends DomainException implements Problem
         return new self(\sprintf('A mix holds at most %d %s.', $limit, $what), $what);
     }
 
+    public static function emptyZone(float $low, float $high): self
+    {
+        return new self(\sprintf('Nothing lies between %.1f and %.1f dBFS. Put the upper end above the lower one.', $low, $high), 'high');
+    }
+
     public static function oneChannel(string $name): self
     {
         return new self(\sprintf('“%s” has one channel; there is nothing to open or unlink.', $name), 'channels');

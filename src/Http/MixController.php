@@ -91,7 +91,18 @@ final readonly class MixController
         $project = $this->access->project($id, Role::Viewer);
         $revision = $this->history->revision($project, $number);
 
-        return new JsonResponse(['revision' => $revision->number, ...$figures->of($project, MixDocument::decode($revision->mix))]);
+        $mix = MixDocument::decode($revision->mix);
+
+        return new JsonResponse(['revision' => $revision->number, ...$figures->of($project, $mix, $figures->measured($project, $mix))]);
+    }
+
+    /** What meters show while a minute of a state plays. */
+    #[Route('/revisions/{number}/moments/{minute}', requirements: ['number' => '\d{1,9}', 'minute' => '\d{1,4}'], methods: 'GET')]
+    public function moments(Uuid $id, int $number, int $minute, Figures $figures): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new JsonResponse($figures->moments($project, MixDocument::decode($this->history->revision($project, $number)->mix), $minute));
     }
 
     /** The same as a table for other programs: one row per 100 ms, in JSON with the summary before them. */
@@ -100,10 +111,11 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
         $mix = MixDocument::decode($this->history->revision($project, $number)->mix);
-        $table = $figures->table($project, $mix);
+        $measured = $figures->measured($project, $mix);
+        $table = new FiguresTable($measured->figures, $measured->clearance);
         $name = ['Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, "figures.{$format}")];
         if ('json' === $format) {
-            $summary = array_diff_key($figures->of($project, $mix), ['history' => 0, 'clearance' => 0, 'clearAll' => 0]);
+            $summary = array_diff_key($figures->of($project, $mix, $measured), ['history' => 0, 'clearance' => 0, 'clearAll' => 0]);
 
             return new JsonResponse(['summary' => $summary, 'columns' => FiguresTable::COLUMNS, 'rows' => iterator_to_array($table->rows())], headers: $name);
         }

@@ -6,13 +6,14 @@ namespace Wattage\App\Project;
 
 use Closure;
 use Wattage\App\Entity\Project;
-use Wattage\Core\Interchange\FiguresTable;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\LevelZone;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Moments;
 use Wattage\Core\Loudness\Predicted;
 use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Loudness\Verdict;
 use Wattage\Core\Loudness\Windows;
 use Wattage\Core\Speech\Buried;
 use Wattage\Core\Speech\ClearAll;
@@ -20,6 +21,7 @@ use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Accepted;
+use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
@@ -31,23 +33,31 @@ final readonly class Figures
     {
     }
 
-    /** @return array<string, mixed> */
-    public function of(Project $project, Mix $mix): array
+    public function measured(Project $project, Mix $mix): MeasuredMix
     {
         $states = self::states($mix);
         $figures = $this->figures($project, $mix, $states);
+        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
+
+        return new MeasuredMix($figures, $states, $speech, Clearance::of($mix, $figures, $speech, $mix->aim->clearance));
+    }
+
+    /** @return array<string, mixed> */
+    public function of(Project $project, Mix $mix, MeasuredMix $measured): array
+    {
+        [$figures, $states, $speech, $clearance] = [$measured->figures, $measured->states, $measured->speech, $measured->clearance];
         $predicted = fn (string $part, string $state, Closure $of): array => $this->remembered($project, $part, "{$figures->count} {$state}", $of);
         $stateOf = static fn (Stem $stem): string => implode(' ', array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem)));
-        $speech = $this->speech($project, $mix);
-        $clearance = Clearance::of($mix, $figures, $speech, $mix->aim->clearance);
+        $programme = $figures->programme();
         $buried = $clearance->buried();
         $open = array_values(array_filter($buried, static fn (Buried $b): bool => null === self::acceptance($mix, $b)));
 
         return [
-            'programme' => self::predicted($figures->programme()),
+            'programme' => self::predicted($programme),
             'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $predicted($stem->value, $stateOf($stem), static fn (): Predicted => $figures->stem($stem)), Stem::cases())),
             'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$predicted("track {$id}", $states[$id], static fn (): Predicted => $figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
-            'outside' => self::outside($mix, $figures, $speech),
+            'verdict' => self::verdict($programme, $mix->aim),
+            ...self::outside($mix, $figures, $speech),
             'history' => self::history($figures),
             'speech' => array_map(static fn (Span $s): array => [$s->from, $s->to], $speech),
             'clearance' => self::runs($clearance->values),
@@ -57,12 +67,27 @@ final readonly class Figures
         ];
     }
 
-    /** One row per 100 ms, for other programs. */
-    public function table(Project $project, Mix $mix): FiguresTable
+    /**
+     * What meters show during a minute.
+     *
+     * @return array<string, mixed>
+     */
+    public function moments(Project $project, Mix $mix, int $minute): array
     {
         $figures = $this->figures($project, $mix, self::states($mix));
+        $count = 60 * TrackPower::TENTHS_PER_SECOND;
+        $round = static fn (?float $lufs): ?float => null === $lufs ? null : round($lufs, 1);
+        $of = /** @param array<int, float> $powers */ static function (string $part, array $powers) use ($minute, $count, $round): array {
+            $moments = Moments::of($powers, $minute * $count, $count);
 
-        return new FiguresTable($figures, Clearance::of($mix, $figures, $this->speech($project, $mix), $mix->aim->clearance));
+            return ['of' => $part, 'momentary' => array_map($round, $moments->momentary), 'shortTerm' => array_map($round, $moments->shortTerm)];
+        };
+
+        return ['meters' => [
+            $of('programme', $figures->powers()),
+            ...array_map(static fn (Stem $stem): array => $of($stem->value, $figures->powersOf($stem)), Stem::cases()),
+            ...array_map(static fn (string $id): array => $of("track {$id}", $figures->tracks()[$id]->powers), array_map(strval(...), array_keys($mix->tracks))),
+        ]];
     }
 
     /** @param array<string, string> $states by track */
@@ -76,12 +101,6 @@ final readonly class Figures
             "{$count} {$states[$track->id]}",
             static fn (): string => TrackPower::of($mix, $track, $tenths, $count)->toBytes(),
         ), $mix->rate));
-    }
-
-    /** @return list<Span> when somebody speaks */
-    private function speech(Project $project, Mix $mix): array
-    {
-        return SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
     }
 
     /**
@@ -122,23 +141,36 @@ final readonly class Figures
         ];
     }
 
+    /** @return array<string, mixed> */
+    private static function verdict(Predicted $programme, Aim $aim): array
+    {
+        $verdict = Verdict::of($programme, $aim);
+
+        return ['off' => null === $verdict->off ? null : round($verdict->off, 1), 'met' => $verdict->met, 'mayPass' => $verdict->mayPass];
+    }
+
     /**
      * @param list<Span> $speech
      *
-     * @return list<array{track: string, from: int, to: int, by: float}> where a track is outside the zone of its stem, in samples and dB
+     * @return array{outside: list<array<string, mixed>>, astray: list<array<string, mixed>>} where a track is outside the zone of its
+     *                                                                                        stem, and how long in all: samples, seconds, dB
      */
     private static function outside(Mix $mix, MixFigures $figures, array $speech): array
     {
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
         $spoken = SpeechTimes::tenths($speech, $frames, $figures->count);
-        $found = [];
+        $found = $sums = [];
         foreach ($mix->tracks as $id => $track) {
-            foreach (LevelZone::of($track->stem)->outside($figures->tracks()[$id]->powers, $spoken) as [$first, $end, $by]) {
+            $runs = (new LevelZone($track->stem, $mix->aim->zone($track->stem)))->outside($figures->tracks()[$id]->powers, $spoken);
+            foreach ($runs as [$first, $end, $by]) {
                 $found[] = ['track' => (string) $id, 'from' => $first * $frames, 'to' => $end * $frames, 'by' => round($by, 1)];
+            }
+            foreach (LevelZone::sums($runs) as $sum) {
+                $sums[] = ['track' => (string) $id, 'above' => $sum['above'], 'seconds' => round($sum['tenths'] / TrackPower::TENTHS_PER_SECOND, 1), 'worst' => round($sum['worst'], 1)];
             }
         }
 
-        return $found;
+        return ['outside' => $found, 'astray' => $sums];
     }
 
     /** @return list<?float> short-term loudness once a second, LUFS; null for silence */

@@ -12,11 +12,13 @@ use Wattage\Core\Fade\FadeRamp;
 use Wattage\Core\Interchange\AimDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Render\GainSchedule;
+use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\PictureStrip;
 use Wattage\Core\Timeline\Side;
+use Wattage\Core\Timeline\Stem;
 
 /**
  * A mix as the browser gets it: the mix JSON, with each clip's gain schedule beside it, whole or only what a step changed.
@@ -100,7 +102,7 @@ final class MixView
         return [
             'frameRate' => $mix->frameRate->value,
             'length' => $mix->length(),
-            'aim' => AimDocument::toArray($mix->aim),
+            'aim' => self::aim($mix->aim),
             'captions' => array_map(MixDocument::cueToArray(...), $mix->captions),
             'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
             'tracks' => array_map(MixDocument::trackToArray(...), array_values($mix->tracks)),
@@ -182,5 +184,16 @@ final class MixView
         }
 
         return $clips;
+    }
+
+    /** @return array<string, mixed> with the zones of all stems, the usual ones too */
+    private static function aim(Aim $aim): array
+    {
+        $zones = [];
+        foreach (Stem::cases() as $stem) {
+            $zones[$stem->value] = AimDocument::zoneToArray($aim->zone($stem));
+        }
+
+        return ['zones' => $zones] + AimDocument::toArray($aim);
     }
 }

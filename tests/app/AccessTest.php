@@ -32,6 +32,7 @@ final class AccessTest extends ApiTestCase
         yield 'an earlier state' => ['GET', '/api/projects/{project}/revisions/1/mix', null, [200, 200, 200]];
         yield 'figures' => ['GET', '/api/projects/{project}/revisions/1/figures', null, [200, 200, 200]];
         yield 'figures as CSV' => ['GET', '/api/projects/{project}/revisions/1/figures.csv', null, [200, 200, 200]];
+        yield 'what meters show' => ['GET', '/api/projects/{project}/revisions/1/moments/0', null, [200, 200, 200]];
         yield 'even up' => ['POST', '/api/projects/{project}/even-up', ['clips' => ['gone'], 'by' => 'peak', 'to' => 'stem'], [422, 422, 422]];
         yield 'steady' => ['POST', '/api/projects/{project}/steady', ['clips' => ['gone'], 'to' => 'own'], [422, 422, 422]];
         yield 'compare' => ['GET', '/api/projects/{project}/compare?from=1&to=1', null, [200, 200, 200]];
@@ -61,7 +62,7 @@ final class AccessTest extends ApiTestCase
     {
         $known = ['GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~revisions/1~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'revisions/{number}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {

@@ -54,6 +54,40 @@ final class FiguresTest extends ApiTestCase
         self::assertSame([], $this->figures($project, $aim['revision'])['buried']);
     }
 
+    public function testWhatMetersShowIsThatOfEachTrackStemAndTheProgrammeMinuteByMinute(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $tone = $this->bringIn($project, 'tone.wav', self::sound('0.1*sin(2*PI*997*t)'))['id'];
+        foreach ([
+            ['edit' => 'add-track', 'track' => 'a', 'name' => 'A', 'stem' => 'music'],
+            ['edit' => 'add-track', 'track' => 'b', 'name' => 'B', 'stem' => 'effects'],
+            ['edit' => 'add-clip', 'track' => 'a', 'clip' => 'one', 'source' => $tone, 'at' => 56 * 48_000],
+            ['edit' => 'add-clip', 'track' => 'b', 'clip' => 'two', 'source' => $tone, 'at' => 56 * 48_000],
+            ['edit' => 'set-fader', 'track' => 'b', 'fader' => -6],
+            ['edit' => 'set-zone', 'stem' => 'music', 'low' => -50, 'high' => -30],
+        ] as $edit) {
+            $revision = $this->edit($project, $edit)['revision'];
+        }
+        $first = array_column($this->call('GET', "/api/projects/{$project}/revisions/{$revision}/moments/0")['meters'], null, 'of');
+        $second = array_column($this->call('GET', "/api/projects/{$project}/revisions/{$revision}/moments/1")['meters'], null, 'of');
+        self::assertSame(['programme', 'speech', 'music', 'ambience', 'effects', 'track a', 'track b'], array_keys($first));
+        self::assertCount(600, $first['programme']['momentary']);
+        self::assertNull($first['programme']['momentary'][500], 'before it begins it is silent');
+        self::assertNull($second['speech']['momentary'][10]);
+        // 997 Hz reads its peak level less 3.01 in one channel (ITU-R BS.1770), so as much as its peak in two.
+        self::assertEqualsWithDelta(-20.0, $first['track a']['momentary'][599], 0.1);
+        self::assertEqualsWithDelta(-26.0, $second['effects']['shortTerm'][5], 0.1, 'a window reaches back over the minute');
+        self::assertEqualsWithDelta(-19.0, $second['programme']['momentary'][5], 0.1);
+        self::assertSame([], array_merge(...array_column($this->call('GET', "/api/projects/{$project}/revisions/{$revision}/moments/9")['meters'], 'momentary')), 'after the end there is nothing');
+
+        $figures = $this->figures($project, $revision);
+        self::assertSame(['off', 'met', 'mayPass'], array_keys($figures['verdict']));
+        self::assertFalse($figures['verdict']['met']);
+        self::assertSame([['track' => 'a', 'above' => true]], array_map(static fn (array $a): array => \array_slice($a, 0, 2), $figures['astray']));
+        self::assertEqualsWithDelta(7.0, $figures['astray'][0]['worst'], 0.15);
+    }
+
     public function testClipsAreEvenedUpAndSteadiedByEditsThatAreLookedAtFirst(): void
     {
         $this->signedIn();

@@ -48,6 +48,7 @@ final class OpenApiTest extends ApiTestCase
         $this->check('GET', "/api/projects/{$project}/mix", 'OpenedMix');
         $this->check('GET', "/api/projects/{$project}/history", 'History');
         $this->check('GET', "/api/projects/{$project}/revisions/2/figures", 'Figures');
+        $this->check('GET', "/api/projects/{$project}/revisions/2/moments/0", 'Moments');
         $delivery = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
         $this->work();
         self::assertValid('Delivery', $this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'][0]);

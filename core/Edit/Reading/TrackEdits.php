@@ -27,6 +27,8 @@ use Wattage\Core\Edit\SetMuted;
 use Wattage\Core\Edit\SetPan;
 use Wattage\Core\Edit\SetSourceGain;
 use Wattage\Core\Edit\SetStem;
+use Wattage\Core\Edit\SetZone;
+use Wattage\Core\Interchange\AimDocument;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\FrameRate;
@@ -57,6 +59,7 @@ final class TrackEdits
             'set-hue' => new SetHue($fields->string('track'), $fields->has('hue') ? $fields->choice('hue', Hue::class) : null),
             'set-captions' => self::setCaptions($read),
             'set-aim' => self::setAim($fields),
+            'set-zone' => new SetZone($fields->choice('stem', Stem::class), $fields->has('high') ? AimDocument::readZone($fields) : null),
             'accept-buried' => new AcceptBuried($read->span(), $fields->has('note') ? $fields->string('note') : null),
             'set-frame-rate' => new SetFrameRate(FrameRate::named($fields->string('frameRate'))),
             'set-source-gain' => new SetSourceGain($read->source(), $fields->level('gain'), $read->side()),

@@ -15,6 +15,8 @@ use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\InvalidMix;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Zone;
 use Wattage\Tests\support\Mixes;
 
 /** The edits that measuring leads to: aims, captions, what was accepted, and levels worked out by the core. */
@@ -51,6 +53,9 @@ final class MeasuredEditsTest extends TestCase
             static fn (Mix $m): Aim => $m->aim,
             new Aim(10.0, 7.5, -16.0, -1.5),
         ];
+        yield 'set-zone' => [['edit' => 'set-zone', 'stem' => 'music', 'low' => -40, 'high' => -24.5], 'Set the zone of music', static fn (Mix $m): Zone => $m->aim->zone(Stem::Music), new Zone(-40.0, -24.5)];
+        yield 'set-zone, as soft as it likes' => [['edit' => 'set-zone', 'stem' => 'speech', 'high' => -18], 'Set the zone of speech', static fn (Mix $m): Zone => $m->aim->zone(Stem::Speech), new Zone(null, -18.0)];
+        yield 'set-zone, the usual' => [['edit' => 'set-zone', 'stem' => 'effects'], 'Set the zone of effects', static fn (Mix $m): array => $m->aim->zones, []];
         yield 'accept-buried' => [
             ['edit' => 'accept-buried', 'from' => $s, 'to' => 2 * $s, 'note' => ' The horn wins. '],
             'Accept buried speech, 0:01.000–0:02.000',
@@ -163,6 +168,9 @@ final class MeasuredEditsTest extends TestCase
         yield 'an accepted stretch that is empty' => [['edit' => 'accept-buried', 'from' => 10, 'to' => 10, 'note' => ''], 'to'];
         yield 'captions that are none' => [['edit' => 'set-captions', 'text' => 'Once upon a time'], 'text'];
         yield 'captions of no text' => [['edit' => 'set-captions'], 'text'];
+        yield 'a zone upside down' => [['edit' => 'set-zone', 'stem' => 'speech', 'low' => -10, 'high' => -20], 'high'];
+        yield 'a zone of no stem' => [['edit' => 'set-zone', 'stem' => 'wind', 'high' => -20], 'stem'];
+        yield 'a zone above full scale' => [['edit' => 'set-zone', 'stem' => 'music', 'high' => 2], 'high'];
         yield 'no gains' => [['edit' => 'set-clip-gains', 'gains' => []], 'gains'];
         yield 'a gain too high' => [['edit' => 'set-clip-gains', 'gains' => [['clip' => 'bed', 'gain' => 25]]], 'gains[0].gain'];
         yield 'the gain of a clip that is gone' => [['edit' => 'set-clip-gains', 'gains' => [['clip' => 'gone', 'gain' => 0]]], 'clip'];
