@@ -75,19 +75,26 @@ final readonly class Figures
     public function moments(Project $project, Mix $mix, int $minute): array
     {
         $figures = $this->figures($project, $mix, self::states($mix));
-        $count = 60 * TrackPower::TENTHS_PER_SECOND;
-        $round = static fn (?float $lufs): ?float => null === $lufs ? null : round($lufs, 1);
-        $of = /** @param array<int, float> $powers */ static function (string $part, array $powers) use ($minute, $count, $round): array {
-            $moments = Moments::of($powers, $minute * $count, $count);
-
-            return ['of' => $part, 'momentary' => array_map($round, $moments->momentary), 'shortTerm' => array_map($round, $moments->shortTerm)];
-        };
 
         return ['meters' => [
-            $of('programme', $figures->powers()),
-            ...array_map(static fn (Stem $stem): array => $of($stem->value, $figures->powersOf($stem)), Stem::cases()),
-            ...array_map(static fn (string $id): array => $of("track {$id}", $figures->tracks()[$id]->powers), array_map(strval(...), array_keys($mix->tracks))),
+            self::meter('programme', $figures->powers(), $minute),
+            ...array_map(static fn (Stem $stem): array => self::meter($stem->value, $figures->powersOf($stem), $minute), Stem::cases()),
+            ...array_map(static fn (string $id): array => self::meter("track {$id}", $figures->tracks()[$id]->powers, $minute), array_map(strval(...), array_keys($mix->tracks))),
         ]];
+    }
+
+    /**
+     * @param array<int, float> $powers
+     *
+     * @return array<string, mixed>
+     */
+    private static function meter(string $of, array $powers, int $minute): array
+    {
+        $count = 60 * TrackPower::TENTHS_PER_SECOND;
+        $moments = Moments::of($powers, $minute * $count, $count);
+        $round = static fn (?float $lufs): ?float => null === $lufs ? null : round($lufs, 1);
+
+        return ['of' => $of, 'momentary' => array_map($round, $moments->momentary), 'shortTerm' => array_map($round, $moments->shortTerm)];
     }
 
     /** @param array<string, string> $states by track */

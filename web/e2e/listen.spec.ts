@@ -102,7 +102,7 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
       };
     });
   const peak = async (track: string) =>
-    Math.max(...((await state()).tracks[track] ?? [-Infinity, -Infinity]));
+    Math.max(...((await state()).tracks[track]?.peak ?? [-Infinity, -Infinity]));
   await page.evaluate(() =>
     window.wattage?.store.getState().set({ range: { from: 15 * 48000, to: 17 * 48000, tracks: null } }),
   );

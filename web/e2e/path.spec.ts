@@ -156,21 +156,21 @@ test("from two files of one's own to a dipped bed, heard and handed over", async
     await page.evaluate(() => window.wattage?.store.getState().set({ playhead: 1 * 48000 }));
     await page.getByRole("button", { name: "Play" }).click();
     await expect
-      .poll(() => page.evaluate(() => window.wattage?.player.levels().programme[0]))
+      .poll(() => page.evaluate(() => window.wattage?.player.levels().programme.peak[0]))
       .toBeGreaterThan(-30);
     const bedTrack = (await mix(page)).tracks.find((t) => t.name === "Music")?.id ?? "";
     const peak = () =>
-      page.evaluate((id) => window.wattage?.player.levels().tracks[id]?.[0] ?? -Infinity, bedTrack);
+      page.evaluate((id) => window.wattage?.player.levels().tracks[id]?.peak[0] ?? -Infinity, bedTrack);
     const loud = await peak();
     const heardAfter = await page.evaluate(async (id) => {
       const { store, player } = window.wattage ?? {};
       const clip = Object.values(store?.getState().clips ?? {}).find((c) => c.track === id);
       const begun = performance.now();
-      const before = player?.levels().tracks[id]?.[0] ?? 0;
+      const before = player?.levels().tracks[id]?.peak[0] ?? 0;
       void store?.getState().edit({ edit: "set-clip-gain", clips: [clip?.id ?? ""], gain: -26 });
       for (;;) {
         await new Promise((resolve) => setTimeout(resolve, 5));
-        if ((player?.levels().tracks[id]?.[0] ?? 0) < before - 18) return performance.now() - begun;
+        if ((player?.levels().tracks[id]?.peak[0] ?? 0) < before - 18) return performance.now() - begun;
         if (performance.now() - begun > 5000) return Infinity;
       }
     }, bedTrack);

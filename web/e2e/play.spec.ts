@@ -12,13 +12,13 @@ test("the demo plays without a late segment, through edits, seeks and solo", asy
   await page.evaluate(() => window.wattage?.player.seek(48000 * 170));
   // The horn sounds from 2:51; the music's second piece is under way.
   await expect
-    .poll(() => page.evaluate(() => window.wattage?.player.levels().tracks.spots?.[0] ?? -Infinity))
+    .poll(() => page.evaluate(() => window.wattage?.player.levels().tracks.spots?.peak[0] ?? -Infinity))
     .toBeGreaterThan(-20);
   await page.getByRole("button", { name: "Solo Music" }).click();
   await page.waitForTimeout(700);
   const levels = await page.evaluate(() => window.wattage?.player.levels());
-  expect(levels?.tracks.ambience?.[0]).toBeLessThan(-60);
-  expect(levels?.tracks.music?.[0]).toBeGreaterThan(-60);
+  expect(levels?.tracks.ambience?.peak[0]).toBeLessThan(-60);
+  expect(levels?.tracks.music?.peak[0]).toBeGreaterThan(-60);
   await page.getByRole("button", { name: "Solo Music" }).click();
   await page.keyboard.press("Space");
   expect(await late()).toBe(0);

@@ -7,6 +7,7 @@ import type {
   Edit,
   EvenUpPlan,
   Figures,
+  Moments,
   History,
   OpenedMix,
   ProblemDocument,
@@ -114,6 +115,8 @@ export const api = {
     json<PastMix>("GET", `/api/projects/${id}/revisions/${revision}/mix`),
   figures: (id: string, revision: number) =>
     json<Figures>("GET", `/api/projects/${id}/revisions/${revision}/figures`),
+  moments: (id: string, revision: number, minute: number) =>
+    json<Moments>("GET", `/api/projects/${id}/revisions/${revision}/moments/${minute}`),
   evenUp: (
     id: string,
     wanted: {

@@ -34,6 +34,7 @@ export type Comparison = Schemas["Comparison"];
 export type Aim = Schemas["Aim"];
 export type Predicted = Schemas["Predicted"];
 export type Buried = Schemas["Buried"];
+export type Moments = Schemas["Moments"];
 export type Figures = Schemas["Figures"];
 export type EvenUpPlan = Schemas["EvenUpPlan"];
 export type SteadyPlan = Schemas["SteadyPlan"];
@@ -82,6 +83,7 @@ export type Edit =
   | { edit: "set-hue"; track: string; hue?: Hue }
   | { edit: "set-frame-rate"; frameRate: string }
   | { edit: "set-aim"; clearance?: number; sensitivity?: number; loudness?: number; truePeak?: number }
+  | { edit: "set-zone"; stem: Stem; low?: number; high?: number }
   | { edit: "set-captions"; text: string }
   | { edit: "accept-buried"; from: number; to: number; note?: string }
   | { edit: "set-source-gain"; source: string; gain: Text; channel?: Side }

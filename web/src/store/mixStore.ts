@@ -30,8 +30,22 @@ export interface MixPort {
   goTo(project: string, revision: number): Promise<Step>;
 }
 
+const USUAL_ZONES = {
+  speech: { low: -26, high: -14 },
+  music: { high: -14 },
+  ambience: { high: -14 },
+  effects: { high: -14 },
+};
+
 /** What a new project aims for. */
-export const USUAL_AIM: Aim = { clearance: 15, sensitivity: 10, loudness: -23, truePeak: -1, accepted: [] };
+export const USUAL_AIM: Aim = {
+  clearance: 15,
+  sensitivity: 10,
+  loudness: -23,
+  truePeak: -1,
+  accepted: [],
+  zones: USUAL_ZONES,
+};
 
 /** A range of time, [from, to), in samples; on some tracks, or across all of them. */
 export interface Range {

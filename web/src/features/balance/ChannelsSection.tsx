@@ -1,6 +1,6 @@
 import type { ChannelMode, Clip, Side } from "@/api/types";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { LevelField } from "./LevelField";
+import { LevelField } from "@/parts/LevelField";
 
 const MODES: { mode: ChannelMode; name: string }[] = [
   { mode: "stereo", name: "both, as recorded" },

@@ -1,5 +1,5 @@
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 /** Beside the strip: what is wanted, and how much of the speech has it. */
 export function ClearanceHead({ top, height }: { top: number; height: number }) {

@@ -3,7 +3,7 @@ import type { Clip, Edit } from "@/api/types";
 import { useMix, useMixStore } from "@/store/context";
 import { COMMANDS } from "./commands";
 import { keysOf, spoken, useKeymap } from "./keymap";
-import { Menu, MenuItem, MenuLine, MenuTitle } from "./Menu";
+import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
 import { useDesk } from "./deskContext";
 
 const ALL_PARTS = ["curve", "fades", "gain", "channels"] as const;

@@ -10,9 +10,9 @@ import { ChannelsSection } from "./ChannelsSection";
 import { ClipMenu } from "./ClipMenu";
 import { FadesSection } from "./FadesSection";
 import { KeyframeTable } from "./KeyframeTable";
-import { LevelField } from "./LevelField";
+import { LevelField } from "@/parts/LevelField";
 import { TimeField } from "./TimeField";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 /** The selected clip, or several: gain, ends, fades, channels, level under the playhead, keyframes. */
 export function ClipSection({ clip }: { clip: Clip }) {

@@ -7,11 +7,14 @@ import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { LevelField } from "./LevelField";
+import { LevelField } from "@/parts/LevelField";
 import { ClearanceHead } from "./ClearanceHead";
-import { Divider } from "./Divider";
-import { MeterBar } from "./MeterBar";
-import { STEMS } from "./stems";
+import { Divider } from "@/parts/Divider";
+import { MeterBar } from "@/parts/MeterBar";
+import { STEMS } from "@/parts/stems";
+import { PanSlider } from "@/parts/PanSlider";
+import { Toggle } from "@/parts/Toggle";
+import { useSolo } from "@/store/useSolo";
 import { TrackMenu } from "./TrackMenu";
 
 /** One head per track, beside its lane. Not drawn anew while the time scrolls by. */
@@ -22,7 +25,7 @@ export const Heads = memo(function Heads({ layout, width }: { layout: Layout; wi
     <div className="relative shrink-0 border-r border-line bg-paper" style={{ width, height: layout.height }}>
       <Caption top={0} left="Speech" right="rises ↑" />
       {layout.lanes.map((lane) => (
-        <Head key={lane.track.id} lane={lane} peaks={levels?.tracks[lane.track.id]} />
+        <Head key={lane.track.id} lane={lane} peaks={levels?.tracks[lane.track.id]?.peak} />
       ))}
       <ClearanceHead top={clearance.top} height={clearance.height} />
       <div
@@ -134,17 +137,12 @@ function HeightGrip({ lane }: { lane: Lane }) {
 const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track; roomy: boolean }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
-  const solo = useMix((s) => s.solo.includes(track.id));
+  const [solo, toggleSolo] = useSolo(track.id);
   const [dragged, setDragged] = useState<number | null>(null);
   const [renaming, setRenaming] = useState(false);
   const edit = store.getState().edit;
   const fader = dragged ?? Math.max(FADER_MIN, decibelsOf(track.fader));
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
-  const toggleSolo = (alone: boolean) => {
-    const all = store.getState().solo;
-    if (alone) store.getState().set({ solo: solo && all.length === 1 ? [] : [track.id] });
-    else store.getState().set({ solo: solo ? all.filter((id) => id !== track.id) : [...all, track.id] });
-  };
   return (
     <>
       <div className="flex items-center gap-1 pt-1.5">
@@ -256,77 +254,12 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
           onCommit={(text) => edit({ edit: "set-fader", track: track.id, fader: text })}
         />
       </div>
-      {roomy && <PanRow track={track} disabled={!canEdit} />}
+      {roomy && (
+        <div className="mt-0.5 flex items-center gap-2 text-[11px] text-faint">
+          <span aria-hidden>Pan</span>
+          <PanSlider track={track} disabled={!canEdit} className="w-[70px]" />
+        </div>
+      )}
     </>
   );
 });
-
-function PanRow({ track, disabled }: { track: Track; disabled: boolean }) {
-  const store = useMixStore();
-  const [dragged, setDragged] = useState<number | null>(null);
-  const pan = dragged ?? track.pan;
-  const text =
-    Math.abs(pan) < 0.005 ? "centre" : `${Math.round(Math.abs(pan) * 100)} ${pan < 0 ? "left" : "right"}`;
-  return (
-    <div className="mt-0.5 flex items-center gap-2 text-[11px] text-faint">
-      <span aria-hidden>Pan</span>
-      <Slider.Root
-        className="relative flex h-4 w-[70px] touch-none items-center"
-        min={-1}
-        max={1}
-        step={0.01}
-        disabled={disabled}
-        value={[pan]}
-        onValueChange={([v]) => setDragged(v ?? null)}
-        onValueCommit={([v = 0]) => {
-          const near = Math.abs(v) < 0.04 ? 0 : v;
-          void store
-            .getState()
-            .edit({ edit: "set-pan", track: track.id, pan: near })
-            .then(() => setDragged(null));
-        }}
-        onDoubleClick={() => void store.getState().edit({ edit: "set-pan", track: track.id, pan: 0 })}
-      >
-        <Slider.Track className="relative h-px flex-1 bg-line">
-          <span aria-hidden className="absolute -top-[3px] left-1/2 h-[7px] w-px bg-faint" />
-        </Slider.Track>
-        <Slider.Thumb
-          className="block size-[9px] rounded-full border border-faint bg-sheet"
-          aria-label={`Pan of ${track.name}`}
-          aria-valuetext={text}
-        />
-      </Slider.Root>
-      <span className="figure">{text}</span>
-    </div>
-  );
-}
-
-function Toggle({
-  pressed,
-  label,
-  hint,
-  disabled = false,
-  onClick,
-  children,
-}: {
-  pressed: boolean;
-  label: string;
-  hint?: string;
-  disabled?: boolean;
-  onClick: (event: React.MouseEvent) => void;
-  children: string;
-}) {
-  return (
-    <button
-      type="button"
-      aria-pressed={pressed}
-      aria-label={label}
-      title={hint ? `${label} · ${hint}` : label}
-      disabled={disabled}
-      onClick={onClick}
-      className="size-[20px] cursor-pointer rounded border border-line bg-sheet text-[11px] font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-    >
-      {children}
-    </button>
-  );
-}

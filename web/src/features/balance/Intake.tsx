@@ -8,9 +8,9 @@ import { useOutlines } from "@/features/timeline";
 import { decibelsOf, formatDb, formatSeconds } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { useTheme } from "@/store/theme";
-import { MeterBar } from "./MeterBar";
+import { MeterBar } from "@/parts/MeterBar";
 import { SourceGain } from "./SourceGain";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 import { useListening } from "./useListening";
 
 /** Where sources come in, are measured and get a rough level, before a single cut. Every use of a source then starts right. */

@@ -4,9 +4,9 @@ import type { Clip, Keyframe, Ramp, RampKind, Side } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { countOf, curveOf, isChosen, one, toggled } from "@/store/chosen";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { LevelField } from "./LevelField";
+import { LevelField } from "@/parts/LevelField";
 import { TimeField } from "./TimeField";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 const RAMPS: RampKind[] = ["line", "smooth", "hold"];
 type Sorting = { by: "time" | "level"; down: boolean };

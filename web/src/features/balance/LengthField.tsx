@@ -1,5 +1,5 @@
 import { useMix } from "@/store/context";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 interface Props {
   label: string;

@@ -4,7 +4,7 @@ import { usePlayer } from "@/features/player";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { TimeField } from "./TimeField";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 /** Named moments in the order of time. */
 export function MarkersPanel() {

@@ -2,8 +2,10 @@ import type { Figures, Predicted } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { STEMS } from "./stems";
+import { Astray } from "@/parts/Astray";
+import { STEMS } from "@/parts/stems";
 import { offTarget } from "./target";
+import { Zones } from "./Zones";
 
 /** EBU R 128; ATSC A/85; the podcast ones are common practice. LUFS, dBTP. */
 const TARGETS = [
@@ -20,7 +22,6 @@ export function Programme() {
   const project = useMix((s) => s.project.id);
   const figures = useMix((s) => s.figures);
   const aim = useMix((s) => s.aim);
-  const rate = useMix((s) => s.rate);
   const tracks = useMix((s) => s.tracks);
   if (!figures) return null;
   const target = TARGETS.findIndex(
@@ -52,12 +53,8 @@ export function Programme() {
           ))}
         </select>
       </div>
-      <p className="text-[12px]">{verdict(figures.programme, aim)}</p>
-      {outside(figures, rate).map(({ track, text }) => (
-        <p key={`${track} ${text}`} className="text-[12px]">
-          {tracks.find((t) => t.id === track)?.name} {text}
-        </p>
-      ))}
+      <p className="text-[12px]">{verdict(figures, aim)}</p>
+      <Astray />
       <History />
       <table className="w-full text-[12px]">
         <thead>
@@ -85,6 +82,7 @@ export function Programme() {
           ))}
         </tbody>
       </table>
+      <Zones />
       <p className="text-[12px] text-faint">
         One row per 100 ms:{" "}
         {["csv", "json"].map((format) => (
@@ -180,33 +178,15 @@ function Row({ name, figures, strong = false }: { name: string; figures: Predict
   );
 }
 
-/** How long each track is too loud or too soft for what it carries, and by how much at most. */
-function outside({ outside: found }: Figures, rate: number): { track: string; text: string }[] {
-  const sums = new Map<string, { track: string; seconds: number; worst: number }>();
-  for (const { track, from, to, by } of found) {
-    const key = `${track} ${by > 0}`;
-    const sum = sums.get(key) ?? { track, seconds: 0, worst: 0 };
-    sum.seconds += (to - from) / rate;
-    if (Math.abs(by) > Math.abs(sum.worst)) sum.worst = by;
-    sums.set(key, sum);
-  }
-  return [...sums.values()].map(({ track, seconds, worst }) => ({
-    track,
-    text: `is up to ${Math.abs(worst).toFixed(1)} dB ${worst > 0 ? "above" : "under"} its zone for ${Math.round(seconds)} s.`,
-  }));
-}
-
 /** A plain sentence about the programme and its target. */
-function verdict({ integrated, peak }: Predicted, aim: { loudness: number; truePeak: number }): string {
-  if (integrated === null) return "The programme is silent.";
-  const word = offTarget(integrated, aim.loudness);
+function verdict(figures: Figures, aim: { truePeak: number }): string {
+  if (figures.verdict.off === null) return "The programme is silent.";
+  const word = offTarget(figures.verdict);
   const loud =
     word === "on target"
       ? "On target."
       : `${word.replace("over", "LU louder").replace("under", "LU quieter")} than the target.`;
-  const risk =
-    peak !== null && peak > aim.truePeak
-      ? ` Peaks may pass ${formatDb(aim.truePeak)} dBTP; a render tells.`
-      : "";
-  return loud + risk;
+  return (
+    loud + (figures.verdict.mayPass ? ` Peaks may pass ${formatDb(aim.truePeak)} dBTP; a render tells.` : "")
+  );
 }

@@ -8,12 +8,19 @@ import { type MixStore, USUAL_AIM } from "@/store/mixStore";
 import { storeOf } from "@/test/mixes";
 import { ProgrammeMeter } from "./ProgrammeMeter";
 
-const heard = vi.hoisted(() => ({ levels: null as null | { programme: [number, number] } }));
+const heard = vi.hoisted(() => ({ levels: null as null | { programme: { peak: [number, number] } } }));
 vi.mock("@/features/player", () => ({ useLevels: () => heard.levels }));
 
 let store: MixStore;
-const predicted = (integrated: number | null) =>
-  ({ programme: { integrated, range: 0, maxMomentary: null, maxShortTerm: null, peak: null } }) as Figures;
+const predicted = (integrated: number | null, target = -23) =>
+  ({
+    verdict: {
+      off: integrated === null ? null : integrated - target,
+      met: Math.abs((integrated ?? 0) - target) <= 0.5,
+      mayPass: false,
+    },
+    programme: { integrated, range: 0, maxMomentary: null, maxShortTerm: null, peak: null },
+  }) as Figures;
 
 beforeEach(() => {
   store = storeOf();
@@ -29,7 +36,7 @@ function show() {
   );
   const { rerender } = render(meter);
   return (left: number, right: number) => {
-    heard.levels = { programme: [left, right] };
+    heard.levels = { programme: { peak: [left, right] } };
     // A new element, so that it is drawn again with what is heard now.
     rerender(
       <MixContext value={store}>
@@ -47,7 +54,7 @@ describe("the programme at the top", () => {
     [-17.7, -23, "5.3 over"],
     [-20, -16, "4.0 under"],
   ])("reads %d LUFS against %d as %s", (integrated, target, word) => {
-    store.setState({ figures: predicted(integrated), aim: { ...USUAL_AIM, loudness: target } });
+    store.setState({ figures: predicted(integrated, target), aim: { ...USUAL_AIM, loudness: target } });
     show();
     expect(said()).toContain(word);
   });
@@ -66,7 +73,7 @@ describe("the programme at the top", () => {
     expect(said()).toContain("−9.5");
     act(() => store.setState({ playing: false }));
     expect(said()).toContain("−9.5");
-    heard.levels = { programme: [-Infinity, -Infinity] };
+    hear(-Infinity, -Infinity);
     act(() => store.setState({ playing: true }));
     expect(said()).toContain("—");
   });
@@ -78,9 +85,9 @@ describe("the programme at the top", () => {
     hear(-20, -20);
     act(() => store.setState({ playing: false }));
     act(() => store.setState({ playing: true }));
-    const mark = screen.getByRole("button", { name: "over" });
+    const mark = screen.getByRole("button", { name: "over: the programme" });
     expect(mark.title).toContain("0.4 dB");
     await userEvent.click(mark);
-    expect(screen.queryByRole("button", { name: "over" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "over: the programme" })).toBeNull();
   });
 });

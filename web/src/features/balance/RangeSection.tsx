@@ -2,10 +2,10 @@ import { useState } from "react";
 import { amountOf, clipsInRange } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { changeRange } from "./commands/levels";
-import { lengthOf, parseShownTime } from "./parse";
+import { lengthOf, parseShownTime } from "@/parts/parse";
 import { TamePanel } from "./TamePanel";
 import { TimeField } from "./TimeField";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 /** The selected range of time in exact numbers, and what can be done to it. */
 export function RangeSection() {

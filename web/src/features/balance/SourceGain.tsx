@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Level, Side, Source } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { useCanEdit, useMixStore } from "@/store/context";
-import { LevelField } from "./LevelField";
+import { LevelField } from "@/parts/LevelField";
 
 const MIN = -36;
 

@@ -7,7 +7,7 @@ import { formatTimecode } from "@/lib/timecode";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { offered, openStretches } from "./buried";
 import { Programme } from "./Programme";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 /** Common practice, but for the last: W3C WCAG 2.x, success criterion 1.4.7. */
 const WANTED = [

@@ -6,7 +6,7 @@ import { clipsInRange } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 /** Lists what rises above a ceiling in the range or the selected clips, to be tamed one by one or all at once. */
 export function TamePanel() {

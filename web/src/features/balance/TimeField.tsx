@@ -1,6 +1,6 @@
 import { formatTimecode } from "@/lib/timecode";
 import { useMix } from "@/store/context";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 interface Props {
   label: string;

@@ -7,7 +7,7 @@ import { CompareSwitch } from "./CompareSwitch";
 import { ProgrammeMeter } from "./ProgrammeMeter";
 import { Transport } from "./Transport";
 
-export type Room = "balance" | "intake";
+export type Room = "balance" | "intake" | "desk";
 
 interface Props {
   room: Room;
@@ -31,7 +31,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
           W<span className="text-copper">a</span>ttage
         </button>
         <nav className="flex rounded-lg border border-line p-[2px]" aria-label="Views">
-          {(["intake", "balance"] as const).map((name) => (
+          {(["intake", "balance", "desk"] as const).map((name) => (
             <button
               key={name}
               type="button"

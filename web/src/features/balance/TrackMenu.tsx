@@ -2,8 +2,8 @@ import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { Track } from "@/api/types";
 import { useMix, useMixStore } from "@/store/context";
-import { Menu, MenuItem, MenuLine, MenuTitle } from "./Menu";
-import { HUES, STEMS } from "./stems";
+import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
+import { HUES, STEMS } from "@/parts/stems";
 
 /** What can be done to a track as a whole. */
 export function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {

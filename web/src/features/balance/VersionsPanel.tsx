@@ -5,7 +5,7 @@ import type { Snapshot } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { HistoryPanel } from "./HistoryPanel";
-import { Menu, MenuItem, MenuLine } from "./Menu";
+import { Menu, MenuItem, MenuLine } from "@/parts/Menu";
 import { matchLevels, stateA } from "./compare";
 
 /** Snapshots to come back to and to compare with, what changed since, and every edit. */

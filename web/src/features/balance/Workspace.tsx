@@ -9,9 +9,10 @@ import { newId } from "@/lib/ids";
 import { CloseUp } from "./CloseUp";
 import type { Desk, Sheet } from "./commands";
 import { DeskContext } from "./deskContext";
-import { Divider } from "./Divider";
+import { Divider } from "@/parts/Divider";
 import { Guide } from "./Guide";
 import { Heads } from "./Heads";
+import { DeskView } from "@/features/desk";
 import { Intake } from "./Intake";
 import { Inspector } from "./Inspector";
 import { KeySheet } from "./KeySheet";
@@ -161,9 +162,10 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           }}
         >
           {room === "intake" && <Intake uploads={uploads} />}
+          {room === "desk" && <DeskView />}
           <div
             ref={scroller}
-            className={`min-h-0 overflow-x-hidden overflow-y-auto ${room === "intake" ? "hidden" : ""}`}
+            className={`min-h-0 overflow-x-hidden overflow-y-auto ${room === "balance" ? "" : "hidden"}`}
             onScroll={(event) => setScrollTop(event.currentTarget.scrollTop)}
           >
             <div className="flex" style={{ height: layout.height }}>

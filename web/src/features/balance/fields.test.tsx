@@ -4,7 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { MixContext } from "@/store/context";
 import { storeOf } from "@/test/mixes";
-import { LevelField } from "./LevelField";
+import { LevelField } from "@/parts/LevelField";
 import { TimeField } from "./TimeField";
 
 afterEach(cleanup);

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -42,7 +42,9 @@ const figures = (part: Partial<Figures> = {}): Figures => ({
     { id: "speech", ...loud },
     { id: "music", ...silent },
   ],
+  verdict: { off: 5.3, met: false, mayPass: true },
   outside: [],
+  astray: [],
   history: [],
   speech: [],
   clearance: [],
@@ -191,21 +193,29 @@ describe("the loudness of the programme", () => {
           { track: "speech", from: 9 * SECOND, to: 18 * SECOND, by: -6.5 },
           { track: "music", from: 0, to: SECOND, by: 2 },
         ],
+        astray: [
+          { track: "music", above: true, seconds: 1.2, worst: 2 },
+          { track: "speech", above: false, seconds: 12, worst: 6.5 },
+        ],
       }),
     });
     show(<Programme />);
     expect(screen.getByText(/5.3 LU louder than the target. Peaks may pass −4.0 dBTP/)).toBeTruthy();
     expect(screen.getByText("Narrator is up to 6.5 dB under its zone for 12 s.")).toBeTruthy();
     expect(screen.getByText("Music is up to 2.0 dB above its zone for 1 s.")).toBeTruthy();
+    fireEvent.click(screen.getByText("Narrator is up to 6.5 dB under its zone for 12 s."));
+    expect(player.seek).toHaveBeenLastCalledWith(0);
     expect(within(screen.getByRole("table")).getAllByText("silent")).toHaveLength(3);
   });
 
   it("is on target within half a LU, and silent without sound", () => {
-    store.setState({ figures: figures({ programme: { ...loud, integrated: -23.4 } }) });
+    store.setState({ figures: figures({ verdict: { off: -0.4, met: true, mayPass: false } }) });
     show(<Programme />);
     expect(screen.getByText("On target.")).toBeTruthy();
     cleanup();
-    store.setState({ figures: figures({ programme: silent }) });
+    store.setState({
+      figures: figures({ programme: silent, verdict: { off: null, met: false, mayPass: false } }),
+    });
     show(<Programme />);
     expect(screen.getByText("The programme is silent.")).toBeTruthy();
   });

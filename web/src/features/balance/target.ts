@@ -1,10 +1,7 @@
-/** EBU R 128 allows half a LU either way. */
-const TOLERANCE = 0.5;
+import type { Figures } from "@/api/types";
 
-/** How far a programme is off its loudness target, in a word or two. */
-export function offTarget(integrated: number, target: number): "on target" | `${string} ${"over" | "under"}` {
-  const over = integrated - target;
-  return Math.abs(over) <= TOLERANCE
-    ? "on target"
-    : `${Math.abs(over).toFixed(1)} ${over > 0 ? "over" : "under"}`;
+/** How far a programme that sounds is off its loudness target, in a word or two. */
+export function offTarget({ off, met }: Figures["verdict"]): "on target" | `${string} ${"over" | "under"}` {
+  if (met || off === null) return "on target";
+  return `${Math.abs(off).toFixed(1)} ${off > 0 ? "over" : "under"}`;
 }

@@ -50,7 +50,8 @@ export function useListening() {
     if (source === null) return;
     const timer = setInterval(() => {
       const now = heard.current;
-      if (now) setMoment({ share: now.player.position / now.length, peaks: now.player.levels().programme });
+      if (now)
+        setMoment({ share: now.player.position / now.length, peaks: now.player.levels().programme.peak });
     }, 60);
     return () => clearInterval(timer);
   }, [source]);

@@ -1,5 +1,6 @@
 import { createContext, useContext, useEffect, useState } from "react";
 import { useMix } from "@/store/context";
+import { type Reading, SILENT } from "./meter";
 import type { Levels, Player } from "./player";
 
 export const PlayerContext = createContext<Player | null>(null);
@@ -23,7 +24,7 @@ export function useLevels(): Levels | null {
       shown = fallen(shown, player.levels(), ((now - last) / 1000) * 20);
       last = now;
       setLevels(shown);
-      if (playing || shown.programme.some((peak) => peak > -60)) frame = requestAnimationFrame(draw);
+      if (playing || shown.programme.peak.some((peak) => peak > -60)) frame = requestAnimationFrame(draw);
     };
     frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);
@@ -32,12 +33,26 @@ export function useLevels(): Levels | null {
 }
 
 function fallen(before: Levels | null, now: Levels, by: number): Levels {
-  const pair = (old: [number, number] | undefined, fresh: [number, number]): [number, number] =>
-    old ? [Math.max(old[0] - by, fresh[0]), Math.max(old[1] - by, fresh[1])] : fresh;
+  const one = (old: Reading | undefined, fresh: Reading): Reading =>
+    old
+      ? {
+          peak: [Math.max(old.peak[0] - by, fresh.peak[0]), Math.max(old.peak[1] - by, fresh.peak[1])],
+          average: fresh.average,
+        }
+      : fresh;
+  const each = <K extends string>(
+    old: Partial<Record<K, Reading>> | undefined,
+    fresh: Partial<Record<K, Reading>>,
+  ) =>
+    Object.fromEntries(
+      Object.entries<Reading | undefined>(fresh).map(([id, reading]) => [
+        id,
+        one(old?.[id as K], reading ?? SILENT),
+      ]),
+    ) as Record<K, Reading>;
   return {
-    programme: pair(before?.programme, now.programme),
-    tracks: Object.fromEntries(
-      Object.entries(now.tracks).map(([id, peaks]) => [id, pair(before?.tracks[id], peaks)]),
-    ),
+    programme: one(before?.programme, now.programme),
+    stems: each(before?.stems, now.stems),
+    tracks: each(before?.tracks, now.tracks),
   };
 }

@@ -1,4 +1,5 @@
 export { Player, type Levels } from "./player";
 export { PlayerContext, usePlayer, useLevels } from "./context";
 export { Envelope } from "./envelope";
+export { type Reading, SILENT } from "./meter";
 export { useMoment } from "./useMoment";

@@ -1,9 +1,9 @@
-import type { Clip, Track } from "@/api/types";
+import type { Clip, Stem, Track } from "@/api/types";
 import type { MixState, MixStore } from "@/store/mixStore";
-import { PeakMeter } from "./meter";
+import { LevelMeter, type Reading, SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
 import { pitchKeeper } from "./stretcher";
-import { TrackStrip } from "./strip";
+import { StemBus, TrackStrip } from "./strip";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
@@ -14,8 +14,9 @@ const SOON = 0.06;
 const CROSSFADE = 0.015;
 
 export interface Levels {
-  programme: [number, number];
-  tracks: Record<string, [number, number]>;
+  programme: Reading;
+  stems: Partial<Record<Stem, Reading>>;
+  tracks: Record<string, Reading>;
 }
 
 /** Plays the mix in the store from anywhere, and follows every edit of it while playing. */
@@ -23,8 +24,9 @@ export class Player {
   private context: AudioContext | null = null;
   private segments: Segments | null = null;
   private master: GainNode | null = null;
-  private programme: PeakMeter | null = null;
+  private programme: LevelMeter | null = null;
   private readonly strips = new Map<string, TrackStrip>();
+  private readonly buses = new Map<Stem, StemBus>();
   private readonly voices = new Map<string, Voice>();
   private anchor: Anchor | null = null;
   /** A jump that is prepared but has not sounded yet: until then the old anchor says where playing is. */
@@ -62,9 +64,9 @@ export class Player {
   }
 
   levels(): Levels {
-    const silent: [number, number] = [-Infinity, -Infinity];
     return {
-      programme: this.programme?.read() ?? silent,
+      programme: this.programme?.read() ?? SILENT,
+      stems: Object.fromEntries([...this.buses].map(([stem, bus]) => [stem, bus.meter.read()])),
       tracks: Object.fromEntries([...this.strips].map(([id, strip]) => [id, strip.meter.read()])),
     };
   }
@@ -145,6 +147,7 @@ export class Player {
     this.context = null;
     this.keeper = null;
     this.strips.clear();
+    this.buses.clear();
   }
 
   private open(): AudioContext {
@@ -154,7 +157,7 @@ export class Player {
     this.segments = new Segments(context, this.fetchSegment);
     this.master = new GainNode(context);
     this.master.connect(context.destination);
-    this.programme = new PeakMeter(context, this.master);
+    this.programme = new LevelMeter(context, this.master);
     return context;
   }
 
@@ -203,7 +206,7 @@ export class Player {
     this.keeper?.node.disconnect();
     master.disconnect();
     this.keeper = null;
-    if (this.programme) this.programme = new PeakMeter(context, master);
+    if (this.programme) this.programme = new LevelMeter(context, master);
     if (speed === 1) {
       master.connect(context.destination);
       return;
@@ -284,10 +287,19 @@ export class Player {
     const known = this.strips.get(track.id);
     if (known) return known;
     if (!this.context || !this.master) throw new Error("The player is not open.");
-    const strip = new TrackStrip(this.context, this.master);
+    const strip = new TrackStrip(this.context, this.bus(track.stem).input);
     strip.set(track, this.isHeard(track), this.context.currentTime, 0);
     this.strips.set(track.id, strip);
     return strip;
+  }
+
+  private bus(stem: Stem): StemBus {
+    const known = this.buses.get(stem);
+    if (known) return known;
+    if (!this.context || !this.master) throw new Error("The player is not open.");
+    const bus = new StemBus(this.context, this.master);
+    this.buses.set(stem, bus);
+    return bus;
   }
 
   private isHeard(track: Track): boolean {
@@ -301,8 +313,11 @@ export class Player {
     if (now.trim !== before.trim) this.trimTo(now.trim, 0.02);
     if (now.speed !== before.speed && now.playing) void this.play(this.position);
     if (now.tracks !== before.tracks || now.solo !== before.solo || now.listening !== before.listening) {
-      for (const track of now.tracks)
-        this.strips.get(track.id)?.set(track, this.isHeard(track), this.context.currentTime, 0.008);
+      for (const track of now.tracks) {
+        const strip = this.strips.get(track.id);
+        strip?.set(track, this.isHeard(track), this.context.currentTime, 0.008);
+        strip?.leadTo(this.bus(track.stem).input);
+      }
       for (const [id, strip] of this.strips) {
         if (!now.tracks.some((t) => t.id === id)) {
           strip.close();

@@ -31,3 +31,9 @@ export function lengthOf(text: string, { rate, frameRate }: Rates): number | nul
     unit === "ms" ? number / 1000 : unit === "s" ? number : number / (parseFloat(frameRate) || 25);
   return Math.round(seconds * rate);
 }
+
+/** A number as people type it: with a comma, a real minus, a unit after it. */
+export function numberIn(text: string): number | null {
+  const found = /^([-−+]?\d+(?:[.,]\d*)?)\s*[a-z]*$/i.exec(text.trim());
+  return found ? Number(found[1]?.replace("−", "-").replace(",", ".")) : null;
+}

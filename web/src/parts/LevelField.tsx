@@ -1,6 +1,6 @@
 import type { Level } from "@/api/types";
 import { formatDb } from "@/lib/format";
-import { TypedField } from "./TypedField";
+import { TypedField } from "@/parts/TypedField";
 
 interface Props {
   label: string;

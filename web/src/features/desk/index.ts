@@ -1,0 +1,1 @@
+export { DeskView } from "./DeskView";
