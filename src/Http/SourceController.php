@@ -20,6 +20,7 @@ use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Refused;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Sources;
+use Wattage\App\Project\SourceView;
 use Wattage\Core\Loudness\HeardPart;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
@@ -33,7 +34,7 @@ final readonly class SourceController
     private const MAX_PIECE = 16 * 1024 ** 2;
     private const SEGMENT_SECONDS = 2;
 
-    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities)
+    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities, private SourceView $views)
     {
     }
 
@@ -43,7 +44,7 @@ final readonly class SourceController
         $project = $this->access->project($id, Role::Viewer);
         $sources = $this->entities->getRepository(Source::class)->findBy(['project' => $project], ['createdAt' => 'ASC', 'id' => 'ASC']);
 
-        return new JsonResponse(['sources' => array_map($this->view(...), $sources)]);
+        return new JsonResponse(['sources' => $this->views->all($project, $sources)]);
     }
 
     #[Route('/api/projects/{id}/sources', methods: 'POST')]
@@ -57,7 +58,7 @@ final readonly class SourceController
             return ProblemResponse::of(422, $reason->getMessage(), 'size');
         }
 
-        return new JsonResponse($this->view($source), 201);
+        return new JsonResponse($this->views->one($source), 201);
     }
 
     #[Route('/api/sources/{id}/bytes', methods: 'PUT')]
@@ -68,7 +69,7 @@ final readonly class SourceController
         \strlen($bytes) <= self::MAX_PIECE || throw new HttpException(413, 'This piece is too large. Send at most 16 MiB at once.');
         $this->sources->receive($source, max(0, $request->query->getInt('offset')), $bytes);
 
-        return new JsonResponse($this->view($source));
+        return new JsonResponse($this->views->one($source));
     }
 
     #[Route('/api/sources/{id}/retry', methods: 'POST')]
@@ -77,7 +78,7 @@ final readonly class SourceController
         $source = $this->access->source($id, Role::Editor);
         $this->sources->retry($source);
 
-        return new JsonResponse($this->view($source));
+        return new JsonResponse($this->views->one($source));
     }
 
     #[Route('/api/sources/{id}', methods: 'DELETE')]
@@ -154,26 +155,5 @@ final readonly class SourceController
         $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
 
         return $response;
-    }
-
-    /** @return array<string, mixed> */
-    private function view(Source $source): array
-    {
-        return [
-            'id' => (string) $source->id,
-            'name' => $source->name,
-            'state' => $source->state->value,
-            'size' => $source->size,
-            'received' => $source->received,
-            'progress' => $source->job->progress ?? 0.0,
-            'problem' => $source->problem,
-            'format' => $source->format,
-            'fileRate' => $source->fileRate,
-            'channels' => $source->channels,
-            'frames' => $source->frames,
-            'peakDbfs' => $source->peakDbfs,
-            'averageDbfs' => $source->averageDbfs,
-            'picture' => $source->picture->value,
-        ];
     }
 }

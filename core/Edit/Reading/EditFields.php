@@ -33,9 +33,9 @@ final readonly class EditFields
     {
     }
 
-    public function source(): Source
+    public function source(?Fields $of = null): Source
     {
-        $id = $this->fields->string('source');
+        $id = ($of ?? $this->fields)->string('source');
 
         return $this->mix->sources[$id] ?? $this->sources[$id] ?? throw UnknownItem::source($id);
     }

@@ -26,10 +26,12 @@ use Wattage\Core\Edit\SetMarker;
 use Wattage\Core\Edit\SetMuted;
 use Wattage\Core\Edit\SetPan;
 use Wattage\Core\Edit\SetSourceGain;
+use Wattage\Core\Edit\SetSourceGains;
 use Wattage\Core\Edit\SetStem;
 use Wattage\Core\Edit\SetZone;
 use Wattage\Core\Interchange\AimDocument;
 use Wattage\Core\Interchange\Fields;
+use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Aim;
@@ -63,6 +65,7 @@ final class TrackEdits
             'accept-buried' => new AcceptBuried($read->span(), $fields->has('note') ? $fields->string('note') : null),
             'set-frame-rate' => new SetFrameRate(FrameRate::named($fields->string('frameRate'))),
             'set-source-gain' => new SetSourceGain($read->source(), $fields->level('gain'), $read->side()),
+            'set-source-gains' => new SetSourceGains(self::sourceGains($read)),
             'level-source' => new LevelSource($read->source(), $fields->float('average', -200, 24), $fields->float('target', -60, 0)),
             'link-source' => new LinkSource($read->source(), $fields->bool('linked')),
             'add-marker' => new AddMarker(new Marker(Name::checkId($fields->string('marker'), 'marker'), $read->time('at'), Name::check($fields->string('name')))),
@@ -70,6 +73,14 @@ final class TrackEdits
             'remove-markers' => new RemoveMarkers($read->names('markers')),
             default => null,
         };
+    }
+
+    /** @return non-empty-list<SetSourceGain> */
+    private static function sourceGains(EditFields $read): array
+    {
+        $gains = array_map(static fn (Fields $gain): SetSourceGain => new SetSourceGain($read->source($gain), $gain->level('gain')), $read->fields->objects('gains'));
+
+        return [] === $gains ? throw InvalidDocument::wrongType('gains', 'a list with at least one entry') : $gains;
     }
 
     private static function setCaptions(EditFields $read): SetCaptions

@@ -95,6 +95,7 @@ final class EditTest extends TestCase
         yield 'set-channels' => [['edit' => 'set-channels', ...$bed, 'mode' => 'mono'], 'Take the mono sum of Slow accordion', static fn (Mix $m): string => $m->clip('bed')->channels->mode->value, 'mono'];
         yield 'open-channels' => [['edit' => 'open-channels', ...$bed, 'open' => true], 'Open the channels of Slow accordion', static fn (Mix $m): bool => $m->clip('bed')->channels->isOpen(), true];
         yield 'unlink a source' => [['edit' => 'link-source', 'source' => 'src-bed', 'linked' => false], 'Unlink the channels of source Slow accordion', static fn (Mix $m): ?float => $m->source('src-bed')->right?->db, 0.0];
+        yield 'set-source-gains' => [['edit' => 'set-source-gains', 'gains' => [['source' => 'src-bed', 'gain' => -4], ['source' => 'src-voice', 'gain' => '50%']]], 'Set the gain of 2 sources', static fn (Mix $m): array => [$m->source('src-bed')->gain->db, round($m->source('src-voice')->gain->db, 2)], [-4.0, -6.02]];
         yield 'level-source' => [['edit' => 'level-source', 'source' => 'src-bed', 'average' => -26.3, 'target' => -20], 'Bring source Slow accordion to −20.0 dBFS on average', static fn (Mix $m): float => $m->source('src-bed')->gain->db, 6.3];
         yield 'remove and close' => [['edit' => 'remove-clips', ...$bed, 'close' => true], 'Remove Slow accordion and close the gap', static fn (Mix $m): int => \count($m->track('music')->clips), 0];
         yield 'remove-range' => [['edit' => 'remove-range', 'from' => 4 * $s, 'to' => 5 * $s, 'tracks' => ['music'], 'close' => true], 'Remove 0:04.000–0:05.000 and close the gap', static fn (Mix $m): array => array_map(static fn ($c): array => [$c->at, $c->in, $c->length], $m->track('music')->inOrder()), [[0, 0, 4 * $s], [4 * $s, 5 * $s, 5 * $s]]];
@@ -204,6 +205,7 @@ final class EditTest extends TestCase
         yield 'a loop that ends before it starts' => [['edit' => 'loop-clip', 'clip' => 'bed', 'until' => 9 * $s], 'until'];
         yield 'a loop that never advances' => [['edit' => 'loop-clip', 'clip' => 'bed', 'until' => 99 * $s, 'overlap' => 10 * $s], 'overlap'];
         yield 'an endless loop' => [['edit' => 'loop-clip', 'clip' => 'bed', 'until' => 9_000_000 * $s], 'until'];
+        yield 'no source gains' => [['edit' => 'set-source-gains', 'gains' => []], 'gains'];
         yield 'a source too quiet to level' => [['edit' => 'level-source', 'source' => 'src-bed', 'average' => -70, 'target' => -20], 'target'];
         yield 'slipped past the source' => [['edit' => 'slip-clip', 'clip' => 'voice', 'later' => 9 * $s], 'later'];
         yield 'moved before the start' => [['edit' => 'move-clips', ...$bed, 'later' => -1], 'at'];

@@ -87,6 +87,7 @@ export type Edit =
   | { edit: "set-captions"; text: string }
   | { edit: "accept-buried"; from: number; to: number; note?: string }
   | { edit: "set-source-gain"; source: string; gain: Text; channel?: Side }
+  | { edit: "set-source-gains"; gains: { source: string; gain: Text }[] }
   | { edit: "level-source"; source: string; average: number; target: number }
   | { edit: "link-source"; source: string; linked: boolean }
   | { edit: "add-marker"; marker: string; at: Text; name: string }

@@ -4,6 +4,7 @@ import { api } from "@/api/client";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
+import { numberIn } from "@/parts/parse";
 import { offered } from "./buried";
 import { PlanFoot } from "./PlanFoot";
 
@@ -21,9 +22,9 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
   const [by, setBy] = useState<"average" | "peak">("average");
   const [to, setTo] = useState("stem");
   const [level, setLevel] = useState("-20");
-  const number = Number(level.replace(",", ".").replace("−", "-"));
-  const wanted = to === "stem" ? "stem" : to === "number" ? number : { clip: to };
-  const usable = to !== "number" || (level.trim() !== "" && Number.isFinite(number));
+  const number = numberIn(level);
+  const wanted = to === "stem" ? "stem" : to === "number" ? (number ?? 0) : { clip: to };
+  const usable = to !== "number" || number !== null;
   const { data, error } = useQuery({
     queryKey: ["even-up", project, revision, selected, by, wanted],
     queryFn: () => api.evenUp(project, { clips: selected, by, to: wanted }),

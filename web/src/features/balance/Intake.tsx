@@ -50,6 +50,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
             }}
           />
         </label>
+        {canEdit && <BringAll sources={ready} />}
         {canEdit && (
           <button type="button" className="button" onClick={() => picker.current?.click()}>
             <FilePlus2 size={15} aria-hidden /> Bring in…
@@ -72,8 +73,15 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
           <thead className="sticky top-0 z-10 bg-paper">
             <tr className="caps text-left">
               <th className="py-1.5 pl-4 font-semibold">Source</th>
-              <th className="font-semibold">Average</th>
-              <th className="font-semibold">Peak</th>
+              <th className="font-semibold" title="Level on average, pauses left out, dBFS">
+                Average
+              </th>
+              <th className="font-semibold" title="Highest sample, dBFS">
+                Peak
+              </th>
+              <th className="font-semibold" title="Integrated loudness in LUFS, and its range in LU">
+                LUFS
+              </th>
               <th className="font-semibold">Source gain</th>
               <th className="pr-4">
                 <span className="sr-only">Actions</span>
@@ -143,11 +151,14 @@ function Row({ source, target, listening }: RowProps) {
         {level(source.peakDbfs)}
         {isOver(source, gain) && <span className="block text-[10px]">over</span>}
       </td>
-      <td className="w-[210px] pr-3">
+      <td className="w-[92px] pr-3">
+        <Loudness source={source} gain={decibelsOf(gain)} />
+      </td>
+      <td className="w-[200px] pr-3">
         <SourceGain source={source} gain={gain} {...(linked ? {} : { channel: "left" as const })} />
         {!linked && <Right source={source} inMix={inMix} />}
       </td>
-      <td className="w-[128px] pr-4">
+      <td className="w-[136px] pr-4">
         <div className="flex items-center justify-end gap-1">
           {source.channels === 2 && (
             <button
@@ -164,25 +175,104 @@ function Row({ source, target, listening }: RowProps) {
               {linked ? <Link2 size={15} /> : <Link2Off size={15} />}
             </button>
           )}
-          <button
-            type="button"
-            className="button px-2 py-0.5"
-            disabled={!canEdit || source.averageDbfs === null}
-            title={
-              source.averageDbfs === null
-                ? "There is nothing but silence in it"
-                : `Bring the average to ${formatDb(target)} dBFS`
-            }
-            onClick={() =>
-              source.averageDbfs !== null &&
-              void edit({ edit: "level-source", source: source.id, average: source.averageDbfs, target })
-            }
-          >
-            to {formatDb(target, 0)}
-          </button>
+          <Suggested source={source} target={target} />
         </div>
       </td>
     </tr>
+  );
+}
+
+/** What it measures by itself, after its gain. */
+function Loudness({ source, gain }: { source: Source; gain: number }) {
+  const measured = source.loudness;
+  if (!measured || measured.integrated === null) return <span className="text-faint">silent</span>;
+  return (
+    <span className="figure block leading-tight whitespace-nowrap">
+      {formatDb(measured.integrated + gain)}
+      <span className="block text-[11px] text-faint">range {measured.range.toFixed(1)}</span>
+    </span>
+  );
+}
+
+const USES = { speech: "speech", music: "music", ambience: "ambience", effects: "effects" };
+
+/** The gain that fits what the source is used for, or, while it is not used, that which brings it to the target. */
+function Suggested({ source, target }: { source: Source; target: number }) {
+  const edit = useMixStore().getState().edit;
+  const canEdit = useCanEdit();
+  const gain = useMix((s) => s.sources[source.id]?.gain ?? 0);
+  const { advice, averageDbfs } = source;
+  if (advice && Math.abs(decibelsOf(gain) - advice.gain) < 0.05)
+    return (
+      <span
+        className="text-[12px] text-faint"
+        title={`${formatDb(advice.target)} dBFS, for ${USES[advice.use]}`}
+      >
+        fits {USES[advice.use]}
+      </span>
+    );
+  if (advice)
+    return (
+      <button
+        type="button"
+        className="button px-2 py-0.5"
+        disabled={!canEdit}
+        title={`For ${USES[advice.use]}: to ${formatDb(advice.target)} dBFS on average${
+          advice.limit === "peak"
+            ? ", as far as its peaks allow"
+            : advice.limit
+              ? ", as far as gain reaches"
+              : ""
+        }`}
+        aria-label={`Give ${source.name} the suggested gain, ${formatDb(advice.gain)} dB`}
+        onClick={() => void edit({ edit: "set-source-gain", source: source.id, gain: advice.gain })}
+      >
+        {formatDb(advice.gain)} dB{advice.limit === "peak" ? ", peak" : ""}
+      </button>
+    );
+  return (
+    <button
+      type="button"
+      className="button px-2 py-0.5"
+      disabled={!canEdit || averageDbfs === null}
+      title={
+        averageDbfs === null
+          ? "There is nothing but silence in it"
+          : `Not used yet. Bring the average to ${formatDb(target)} dBFS`
+      }
+      onClick={() =>
+        averageDbfs !== null &&
+        void edit({ edit: "level-source", source: source.id, average: averageDbfs, target })
+      }
+    >
+      to {formatDb(target, 0)}
+    </button>
+  );
+}
+
+/** All sources that are used get the gain that fits them, in one step. */
+function BringAll({ sources }: { sources: Source[] }) {
+  const store = useMixStore();
+  const inMix = useMix((s) => s.sources);
+  const gains = sources.flatMap(({ id, advice }) =>
+    advice && Math.abs(decibelsOf(inMix[id]?.gain ?? 0) - advice.gain) >= 0.05
+      ? [{ source: id, gain: advice.gain }]
+      : [],
+  );
+  return (
+    <button
+      type="button"
+      className="button"
+      aria-disabled={gains.length === 0}
+      title={
+        gains.length
+          ? "Speech to −20, background to −30 dBFS on average"
+          : "Every source that is used fits already"
+      }
+      onClick={() => gains.length && void store.getState().edit({ edit: "set-source-gains", gains })}
+    >
+      Give {gains.length || "all"} the suggested gain
+    </button>
   );
 }
 
@@ -200,7 +290,7 @@ function describe(source: Source): string {
   return `${formatSeconds((source.frames ?? 0) / 48000)} · ${source.channels === 1 ? "mono" : "stereo"} · ${rate} · ${source.format ?? ""}${picture}`;
 }
 
-const WIDTH = 190;
+const WIDTH = 180;
 const HEIGHT = 34;
 
 /** The whole source small, after its gain. */
@@ -219,7 +309,7 @@ function Thumbnail({ source, gain, position }: { source: Source; gain: number; p
     const outline = outlines.get(source.id, (3 * ms) / WIDTH);
     if (!outline) return;
     const style = getComputedStyle(document.documentElement);
-    ctx.fillStyle = style.getPropertyValue("--speech");
+    ctx.fillStyle = style.getPropertyValue(`--${source.advice?.use ?? "speech"}`);
     const ratioOfGain = 10 ** (gain / 20);
     for (let column = 0; column < WIDTH / 3; column++) {
       const from = (column * 3 * ms) / WIDTH / outline.msPerPoint;

@@ -4,6 +4,7 @@ import { api } from "@/api/client";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
+import { numberIn } from "@/parts/parse";
 import { offered } from "./buried";
 import { PlanFoot } from "./PlanFoot";
 
@@ -32,12 +33,15 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   const [settings, setSettings] = useState<Settings>({ window: 3, up: 9, down: 12, tolerance: 0.5 });
-  const [to, setTo] = useState<"own" | "stem">("own");
+  const [to, setTo] = useState<"own" | "stem" | "number">("own");
+  const [level, setLevel] = useState("-20");
+  const number = numberIn(level);
+  const wanted = to === "number" ? (number ?? -20) : to;
   const [shown, setShown] = useState(selected[0] ?? "");
   const { data, error, isFetching } = useQuery({
-    queryKey: ["steady", project, revision, selected, settings, to],
-    queryFn: () => api.steady(project, { clips: selected, to, ...settings }),
-    enabled: selected.length > 0,
+    queryKey: ["steady", project, revision, selected, settings, wanted],
+    queryFn: () => api.steady(project, { clips: selected, to: wanted, ...settings }),
+    enabled: selected.length > 0 && (to !== "number" || number !== null),
     placeholderData: (old) => old,
     retry: false,
   });
@@ -47,15 +51,30 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
     <div className="grid min-h-0 grid-rows-[auto_auto_minmax(0,1fr)_auto] gap-3">
       <div className="grid grid-cols-[auto_1fr_64px_auto] items-center gap-x-3 gap-y-1">
         <span className="text-faint">To</span>
-        <select
-          className="field col-span-3 !w-auto justify-self-start py-0.5"
-          aria-label="Level to steady to"
-          value={to}
-          onChange={(e) => setTo(e.target.value as typeof to)}
-        >
-          <option value="own">the clip’s own average</option>
-          <option value="stem">its stem: speech −20, background −30 dBFS</option>
-        </select>
+        <span className="col-span-3 flex gap-2">
+          <select
+            className="field !w-auto py-0.5"
+            aria-label="Level to steady to"
+            value={to}
+            onChange={(e) => setTo(e.target.value as typeof to)}
+          >
+            <option value="own">the clip’s own average</option>
+            <option value="stem">its stem: speech −20, background −30 dBFS</option>
+            <option value="number">a level…</option>
+          </select>
+          {to === "number" && (
+            <label className="flex items-center gap-1 text-faint">
+              <input
+                className="field figure !w-16 py-0.5 text-right"
+                aria-label="Level to steady to, dBFS"
+                value={level}
+                aria-invalid={number === null}
+                onChange={(event) => setLevel(event.target.value)}
+              />
+              dBFS
+            </label>
+          )}
+        </span>
         {FIELDS.map(({ key, name, unit, min, max, step }) => (
           <Setting
             key={key}

@@ -2,6 +2,8 @@ import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { Track } from "@/api/types";
 import { useMix, useMixStore } from "@/store/context";
+import { clipsOf } from "@/store/mixStore";
+import { useDesk } from "./deskContext";
 import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
 import { HUES, STEMS } from "@/parts/stems";
 
@@ -9,6 +11,8 @@ import { HUES, STEMS } from "@/parts/stems";
 export function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {
   const store = useMixStore();
   const edit = store.getState().edit;
+  const desk = useDesk();
+  const empty = useMix((s) => !Object.values(s.clips).some((clip) => clip.track === track.id));
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
   const tall = useMix((s) => s.heights[track.id] !== undefined);
   const shift = (by: number) => {
@@ -23,6 +27,11 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
   const toggleWires = () => {
     const { hiddenWires, set } = store.getState();
     set({ hiddenWires: hidden ? hiddenWires.filter((id) => id !== track.id) : [...hiddenWires, track.id] });
+  };
+  const level = (sheet: "even-up" | "steady") => {
+    const { clips, set } = store.getState();
+    set({ selected: clipsOf(clips, track.id).map((clip) => clip.id), chosen: [] });
+    desk?.show(sheet);
   };
   const resetHeight = () => {
     const others = Object.entries(store.getState().heights).filter(([id]) => id !== track.id);
@@ -48,6 +57,12 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
       </MenuItem>
       <MenuItem onSelect={toggleWires}>{hidden ? "Show wires" : "Hide wires"}</MenuItem>
       {tall && <MenuItem onSelect={resetHeight}>Usual height</MenuItem>}
+      <MenuLine />
+      {(["even-up", "steady"] as const).map((sheet) => (
+        <MenuItem key={sheet} reason={empty ? "it has no clips" : undefined} onSelect={() => level(sheet)}>
+          {sheet === "steady" ? "Steady the speech of all its clips…" : "Even up all its clips…"}
+        </MenuItem>
+      ))}
       <MenuLine />
       <MenuTitle>Kind of sound</MenuTitle>
       <DropdownMenu.RadioGroup value={track.stem}>

@@ -17,6 +17,8 @@ const source = (received: number): Source => ({
   frames: null,
   peakDbfs: null,
   averageDbfs: null,
+  loudness: null,
+  advice: null,
   picture: "none",
 });
 
