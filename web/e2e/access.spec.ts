@@ -48,6 +48,9 @@ for (const scheme of ["light", "dark"] as const) {
     }
     await page.getByRole("button", { name: "Intake" }).click();
     expect(await violations(page)).toEqual([]);
+    await page.getByRole("button", { name: "Desk" }).click();
+    await expect(page.getByRole("group", { name: "Programme" }).last()).toBeVisible();
+    expect(await violations(page)).toEqual([]);
     await page.getByRole("button", { name: "Balance" }).click();
     await page.getByRole("button", { name: /^Clip Slow accordion on Music, 00:00:00/ }).focus();
     await page.keyboard.press("w");

@@ -220,6 +220,25 @@ describe("the loudness of the programme", () => {
     expect(screen.getByText("The programme is silent.")).toBeTruthy();
   });
 
+  it("has zones that can be typed, left open below, and set back", async () => {
+    store.setState({ figures: figures() });
+    show(<Programme />);
+    const type = async (label: string, text: string) => {
+      const field = screen.getByLabelText(label);
+      await userEvent.clear(field);
+      await userEvent.type(field, `${text}{Enter}`);
+    };
+    await type("Highest average of Music, dBFS", "−24,5");
+    await type("Lowest average of Speech, dBFS", "any");
+    await type("Lowest average of Music, dBFS", "soft");
+    await userEvent.click(screen.getByRole("button", { name: "The usual zone for Speech" }));
+    expect(edits).toEqual([
+      { edit: "set-zone", stem: "music", high: -24.5 },
+      { edit: "set-zone", stem: "speech", high: -14 },
+      { edit: "set-zone", stem: "speech" },
+    ]);
+  });
+
   it("over time leads to its loudest moment by keyboard", async () => {
     store.setState({ figures: figures({ history: [-30, -20, -12, null, -25] }) });
     show(<Programme />);
