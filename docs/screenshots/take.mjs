@@ -79,10 +79,15 @@ await page.getByRole("dialog").getByRole("row").nth(3).waitFor();
 await take("steady");
 await page.keyboard.press("Escape");
 
-await page.getByRole("tab", { name: "Sources" }).click();
-await take("sources");
 await page.getByRole("button", { name: "intake" }).click();
 await take("intake");
+await page.getByRole("button", { name: "desk" }).click();
+await page.evaluate(() => window.wattage.player.seek(48000 * 169));
+await page.keyboard.press("Space");
+await page.waitForTimeout(3500);
+await take("desk");
+await page.keyboard.press("Space");
+await page.keyboard.press("Home");
 await page.getByRole("button", { name: "balance" }).click();
 
 // Fades, a crossfade, an opened clip, markers, a lock and an ink: all on one screen.

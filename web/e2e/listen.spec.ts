@@ -10,10 +10,10 @@ test("intake: measured sources get a rough level that every use of them has", as
   await page.getByRole("button", { name: "intake" }).click();
   const row = page.getByRole("row", { name: /deckhand-far-mic/ });
   await expect(row).toContainText("mono");
-  await row.getByRole("button", { name: "to −20" }).click();
+  await row.getByRole("button", { name: /the suggested gain/ }).click();
   await settled(page);
   const { label } = await mix(page);
-  expect(label).toBe("Bring source Deckhand, far mic to −20.0 dBFS on average");
+  expect(label).toMatch(/^Set source Deckhand, far mic to \+14\.\d dB$/);
   await expect(row).toContainText("−20.0");
   const gain = await row.getByLabel(/^Source gain of/).inputValue();
   expect(Number(gain.replace("+", ""))).toBeGreaterThan(10);

@@ -16,7 +16,7 @@ export function Astray({ most = Infinity }: { most?: number }) {
           <button
             key={`${track} ${above}`}
             type="button"
-            className="block cursor-pointer text-left text-[12px] hover:underline"
+            className="block min-h-6 cursor-pointer text-left text-[12px] hover:underline"
             title="Go to where that begins"
             onClick={() => first && player.seek(first.from)}
           >

@@ -28,14 +28,15 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
           title="To the projects"
           aria-label="Wattage: to the projects"
         >
-          W<span className="text-copper">a</span>ttage
+          W<span className="text-copper">a</span>
+          <span className="max-[1150px]:hidden">ttage</span>
         </button>
         <nav className="flex rounded-lg border border-line p-[2px]" aria-label="Views">
           {(["intake", "balance", "desk"] as const).map((name) => (
             <button
               key={name}
               type="button"
-              className="cursor-pointer rounded-md px-2 py-0.5 font-semibold text-faint capitalize aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
+              className="cursor-pointer rounded-md px-2 py-0.5 font-semibold text-faint capitalize max-[1150px]:px-1.5 aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
               aria-current={room === name ? "page" : undefined}
               onClick={() => onRoom(name)}
             >
