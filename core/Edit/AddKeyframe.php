@@ -19,20 +19,20 @@ final readonly class AddKeyframe implements Edit
 
     public function label(Mix $before): string
     {
-        return 'Add keyframe to '.Naming::wire($before, $this->wire).' at '.Timecode::clock($this->at, $before->rate);
+        return 'Add keyframe to '.$this->wire->in($before)->name().' at '.Timecode::clock($this->at, $before->rate);
     }
 
     public function apply(Mix $before): Mix
     {
-        $clip = $before->clip($this->wire->clip);
-        $old = $this->wire->curveOf($clip);
-        $position = KeyframeTime::inside($clip, $this->at);
+        $placed = $this->wire->in($before);
+        $old = $placed->curve();
+        $position = KeyframeTime::inside($placed, $this->at);
         $curve = $old->withKeyframeAt($position);
         if (null !== $this->level) {
             $i = $curve->indexOf($position);
             $curve = $curve->replacing($i, $curve->keyframes[$i]->withLevel($this->level));
         }
 
-        return $curve === $old ? $before : $before->withClip($this->wire->putInto($clip, $curve));
+        return $curve === $old ? $before : $placed->with($curve);
     }
 }

@@ -24,15 +24,15 @@ final readonly class CopyNeighbour implements Edit
     {
         $after = $before;
         foreach ($this->chosen as $chosen) {
-            $clip = $after->clip($chosen->wire->clip);
-            $curve = $chosen->wire->curveOf($clip);
+            $placed = $chosen->wire->in($after);
+            $curve = $placed->curve();
             $keyframes = $curve->keyframes;
             foreach ($this->inOrder($chosen->keyframes) as $position) {
                 $i = $curve->indexOf($position);
                 $neighbour = $keyframes[$i + ($this->previous ? -1 : 1)] ?? throw InvalidEdit::noNeighbour($this->previous);
                 $keyframes[$i] = $keyframes[$i]->withLevel($neighbour->level);
             }
-            $after = $keyframes == $curve->keyframes ? $after : $after->withClip($chosen->wire->putInto($clip, Curve::of(array_values($keyframes))));
+            $after = $keyframes == $curve->keyframes ? $after : $placed->with(Curve::of(array_values($keyframes)));
         }
 
         return $after;

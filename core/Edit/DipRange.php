@@ -9,6 +9,7 @@ use Wattage\Core\Curve\RangeChange;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\PlacedWire;
 use Wattage\Core\Timeline\Wire;
 
 /** Lowers or lifts a range by a difference, with ramps. */
@@ -32,8 +33,8 @@ final readonly class DipRange extends RangeEdit
         return "{$verb} ".\sprintf($this->where($before), ' by '.Naming::amount($this->by->db).' dB');
     }
 
-    protected function changed(Curve $curve, Span $range, Span $bounds, Mix $mix, Wire $wire): Curve
+    protected function changed(PlacedWire $wire, Span $range): Curve
     {
-        return (new RangeChange($this->by->db, $this->ramp, $this->inside))->of($curve, $range, $bounds);
+        return (new RangeChange($this->by->db, $this->ramp, $this->inside))->of($wire->curve(), $range, $wire->bounds());
     }
 }

@@ -4,18 +4,23 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
-use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\PlacedWire;
 
-/** Where keyframes may stand: within the part of the source that is heard, its last edge included. */
+/** Where keyframes may stand: within the part of a wire that counts, its last edge included. */
 final class KeyframeTime
 {
-    /** @return int source samples. @throws InvalidEdit */
-    public static function inside(Clip $clip, int $at): int
+    /**
+     * @param int $at timeline samples
+     *
+     * @return int in the curve's own time
+     *
+     * @throws InvalidEdit
+     */
+    public static function inside(PlacedWire $wire, int $at): int
     {
-        if ($at < $clip->at || $at > $clip->at + $clip->length) {
-            throw InvalidEdit::keyframeOutsideClip($clip->name);
-        }
+        $position = $at + $wire->ahead();
+        $bounds = $wire->bounds();
 
-        return $clip->toSource($at);
+        return $position >= $bounds->from && $position <= $bounds->to ? $position : throw InvalidEdit::keyframeOutsideClip($wire->name());
     }
 }

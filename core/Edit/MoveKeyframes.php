@@ -7,7 +7,7 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\InvalidCurve;
 use Wattage\Core\Level\Decibels;
-use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 
 /** Moves keyframes together in time and level, of one wire or of several. They stop at their neighbours and at the ends of their clips. */
@@ -36,18 +36,16 @@ final readonly class MoveKeyframes implements Edit
     {
         $later = $this->later;
         foreach ($this->chosen as $chosen) {
-            $clip = $before->clip($chosen->wire->clip);
-            $curve = $chosen->wire->curveOf($clip);
-            $later = $this->allowed($clip, $curve, $this->indices($curve, $chosen), $later);
+            $placed = $chosen->wire->in($before);
+            $later = $this->allowed($placed->bounds(), $placed->curve(), $this->indices($placed->curve(), $chosen), $later);
         }
         if (0 === $later && 0.0 === $this->by->db) {
             return $before;
         }
         $after = $before;
         foreach ($this->chosen as $chosen) {
-            $clip = $after->clip($chosen->wire->clip);
-            $curve = $chosen->wire->curveOf($clip);
-            $after = $after->withClip($chosen->wire->putInto($clip, $this->moved($curve, $this->indices($curve, $chosen), $later)));
+            $placed = $chosen->wire->in($after);
+            $after = $placed->with($this->moved($placed->curve(), $this->indices($placed->curve(), $chosen), $later));
         }
 
         return $after;
@@ -76,7 +74,7 @@ final readonly class MoveKeyframes implements Edit
     }
 
     /** @param array<int, true> $chosen */
-    private function allowed(Clip $clip, Curve $curve, array $chosen, int $later): int
+    private function allowed(Span $bounds, Curve $curve, array $chosen, int $later): int
     {
         $keyframes = $curve->keyframes;
         foreach (array_keys($chosen) as $i) {
@@ -90,8 +88,8 @@ final readonly class MoveKeyframes implements Edit
                 $highest = \PHP_INT_MAX;
             }
             // Keyframes outside the heard part stay outside; those within stay within.
-            $lowest = $position >= $clip->in ? max($lowest, $clip->in) : $lowest;
-            $highest = $position <= $clip->in + $clip->length ? min($highest, $clip->in + $clip->length) : $highest;
+            $lowest = $position >= $bounds->from ? max($lowest, $bounds->from) : $lowest;
+            $highest = $position <= $bounds->to ? min($highest, $bounds->to) : $highest;
             $later = $later < 0 ? max($later, $lowest - $position) : min($later, $highest - $position);
         }
 

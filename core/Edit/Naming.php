@@ -7,7 +7,6 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Timecode;
 use Wattage\Core\Timeline\Mix;
-use Wattage\Core\Timeline\Wire;
 
 /** How labels name several clips, keyframes, and ranges of time. */
 final class Naming
@@ -16,13 +15,6 @@ final class Naming
     public static function clips(Mix $mix, array $ids): string
     {
         return 1 === \count($ids) ? $mix->clip($ids[0])->name : \sprintf('%d clips', \count($ids));
-    }
-
-    public static function wire(Mix $mix, Wire $wire): string
-    {
-        $name = $mix->clip($wire->clip)->name;
-
-        return null === $wire->side ? $name : "{$name}, {$wire->side->value}";
     }
 
     /**
@@ -35,7 +27,7 @@ final class Naming
         $count = array_sum(array_map(static fn (Chosen $c): int => \count($c->keyframes), $chosen));
         $what = 1 === $count ? 'keyframe' : "{$count} keyframes";
 
-        return 1 === \count($chosen) ? $what.' of '.self::wire($mix, $chosen[0]->wire) : \sprintf('%s in %d clips', $what, \count($chosen));
+        return 1 === \count($chosen) ? $what.' of '.$chosen[0]->wire->in($mix)->name() : \sprintf('%s in %d clips', $what, \count($chosen));
     }
 
     public static function span(Mix $mix, Span $span): string

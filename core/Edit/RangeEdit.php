@@ -7,6 +7,7 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\PlacedWire;
 use Wattage\Core\Timeline\Wire;
 
 /** The common body of edits that change the level over a range of time, on one wire or on several. */
@@ -25,27 +26,24 @@ abstract readonly class RangeEdit implements Edit
         $touched = false;
         $after = $before;
         foreach ($this->wires as $wire) {
-            $clip = $after->clip($wire->clip);
-            if ($clip->span()->meets($this->range)) {
+            $placed = $wire->in($after);
+            $range = $this->range->shifted($placed->ahead());
+            if ($placed->bounds()->meets($range)) {
                 $touched = true;
-                $old = $wire->curveOf($clip);
-                $curve = $this->changed($old, $this->range->shifted($clip->in - $clip->at), $clip->heard(), $after, $wire);
-                $after = $curve == $old ? $after : $after->withClip($wire->putInto($clip, $curve));
+                $curve = $this->changed($placed, $range);
+                $after = $curve == $placed->curve() ? $after : $placed->with($curve);
             }
         }
 
         return $touched ? $after : throw InvalidEdit::notOverAnyClip();
     }
 
-    /**
-     * @param Span $range in the curve's time
-     * @param Span $bounds the part of the curve that is heard
-     */
-    abstract protected function changed(Curve $curve, Span $range, Span $bounds, Mix $mix, Wire $wire): Curve;
+    /** @param Span $range in the curve's own time */
+    abstract protected function changed(PlacedWire $wire, Span $range): Curve;
 
     protected function where(Mix $mix): string
     {
-        $what = 1 === \count($this->wires) ? Naming::wire($mix, $this->wires[0]) : \sprintf('%d clips', \count($this->wires));
+        $what = 1 === \count($this->wires) ? $this->wires[0]->in($mix)->name() : \sprintf('%d clips', \count($this->wires));
 
         return $what.'%s, '.Naming::span($mix, $this->range);
     }

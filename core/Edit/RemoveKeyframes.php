@@ -22,8 +22,8 @@ final readonly class RemoveKeyframes implements Edit
     public function apply(Mix $before): Mix
     {
         foreach ($this->chosen as $chosen) {
-            $clip = $before->clip($chosen->wire->clip);
-            $before = $before->withClip($chosen->wire->putInto($clip, $chosen->wire->curveOf($clip)->without(...$chosen->keyframes)));
+            $placed = $chosen->wire->in($before);
+            $before = $placed->with($placed->curve()->without(...$chosen->keyframes));
         }
 
         return $before;

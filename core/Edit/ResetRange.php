@@ -9,6 +9,7 @@ use Wattage\Core\Curve\RangeSet;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\PlacedWire;
 use Wattage\Core\Timeline\Wire;
 
 /** Takes the curve out of a range: 0 dB there, so that the clip has its plain gain, with ramps. */
@@ -29,8 +30,10 @@ final readonly class ResetRange extends RangeEdit
         return 'Reset '.\sprintf($this->where($before), '');
     }
 
-    protected function changed(Curve $curve, Span $range, Span $bounds, Mix $mix, Wire $wire): Curve
+    protected function changed(PlacedWire $wire, Span $range): Curve
     {
-        return $curve->isFlat() ? $curve : (new RangeSet(Decibels::unchanged(), $this->ramp, $this->inside))->of($curve, $range, $bounds);
+        $curve = $wire->curve();
+
+        return $curve->isFlat() ? $curve : (new RangeSet(Decibels::unchanged(), $this->ramp, $this->inside))->of($curve, $range, $wire->bounds());
     }
 }

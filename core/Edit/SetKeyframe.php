@@ -24,22 +24,22 @@ final readonly class SetKeyframe implements Edit
 
     public function label(Mix $before): string
     {
-        $clip = $before->clip($this->wire->clip);
-        $time = Timecode::clock(max(0, $this->at ?? $clip->toTimeline($this->keyframe)), $before->rate);
+        $placed = $this->wire->in($before);
+        $time = Timecode::clock(max(0, $this->at ?? $this->keyframe - $placed->ahead()), $before->rate);
         $level = null === $this->level ? '' : " to {$this->level->format()}";
 
-        return 'Set keyframe of '.Naming::wire($before, $this->wire)." at {$time}{$level}";
+        return 'Set keyframe of '.$placed->name()." at {$time}{$level}";
     }
 
     public function apply(Mix $before): Mix
     {
-        $clip = $before->clip($this->wire->clip);
-        $curve = $this->wire->curveOf($clip);
+        $placed = $this->wire->in($before);
+        $curve = $placed->curve();
         $i = $curve->indexOf($this->keyframe);
         $old = $curve->keyframes[$i];
         $new = $old->withLevel($this->level ?? $old->level)->withRamp($this->ramp ?? $old->ramp);
         if (null !== $this->at) {
-            $position = KeyframeTime::inside($clip, $this->at);
+            $position = KeyframeTime::inside($placed, $this->at);
             $position !== $old->position && $curve->hasKeyframeAt($position) && throw InvalidCurve::taken($position);
             $earliest = isset($curve->keyframes[$i - 1]) ? $curve->keyframes[$i - 1]->position : -1;
             $latest = isset($curve->keyframes[$i + 1]) ? $curve->keyframes[$i + 1]->position : \PHP_INT_MAX;
@@ -47,6 +47,6 @@ final readonly class SetKeyframe implements Edit
             $new = $new->at($position);
         }
 
-        return $new == $old ? $before : $before->withClip($this->wire->putInto($clip, $curve->replacing($i, $new)));
+        return $new == $old ? $before : $placed->with($curve->replacing($i, $new));
     }
 }

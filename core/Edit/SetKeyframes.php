@@ -28,14 +28,14 @@ final readonly class SetKeyframes implements Edit
     {
         $after = $before;
         foreach ($this->chosen as $chosen) {
-            $clip = $after->clip($chosen->wire->clip);
-            $curve = $chosen->wire->curveOf($clip);
+            $placed = $chosen->wire->in($after);
+            $curve = $placed->curve();
             $keyframes = $curve->keyframes;
             foreach ($chosen->keyframes as $position) {
                 $i = $curve->indexOf($position);
                 $keyframes[$i] = $keyframes[$i]->withLevel($this->level ?? $keyframes[$i]->level)->withRamp($this->ramp ?? $keyframes[$i]->ramp);
             }
-            $after = $keyframes == $curve->keyframes ? $after : $after->withClip($chosen->wire->putInto($clip, Curve::of(array_values($keyframes))));
+            $after = $keyframes == $curve->keyframes ? $after : $placed->with(Curve::of(array_values($keyframes)));
         }
 
         return $after;

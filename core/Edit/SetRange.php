@@ -9,6 +9,7 @@ use Wattage\Core\Curve\RangeSet;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\PlacedWire;
 use Wattage\Core\Timeline\Wire;
 
 /** Brings the wires over a range to one level, or to silence, with ramps. */
@@ -30,13 +31,12 @@ final readonly class SetRange extends RangeEdit
         return $this->level->isSilence() ? 'Silence '.\sprintf($this->where($before), '') : 'Set '.\sprintf($this->where($before), " to {$this->level->format()}");
     }
 
-    protected function changed(Curve $curve, Span $range, Span $bounds, Mix $mix, Wire $wire): Curve
+    protected function changed(PlacedWire $wire, Span $range): Curve
     {
-        $clip = $mix->clip($wire->clip);
-        $gain = null === $wire->side ? $clip->gain : $clip->channels->of($wire->side)->gain;
-        $gain->isSilence() && !$this->level->isSilence() && throw InvalidEdit::clipIsSilent($clip->name);
+        $gain = $wire->gain();
+        $gain->isSilence() && !$this->level->isSilence() && throw InvalidEdit::clipIsSilent($wire->name());
         $level = $this->level->isSilence() ? $this->level : Decibels::of($this->level->db - $gain->db);
 
-        return (new RangeSet($level, $this->ramp, $this->inside))->of($curve, $range, $bounds);
+        return (new RangeSet($level, $this->ramp, $this->inside))->of($wire->curve(), $range, $wire->bounds());
     }
 }

@@ -21,7 +21,7 @@ final readonly class Tame implements Edit
         [$wire, $notch] = $this->notches[0];
 
         return 1 === \count($this->notches)
-            ? \sprintf('Tame a peak of %s by %s dB', Naming::wire($before, $wire), Naming::amount($notch->by))
+            ? \sprintf('Tame a peak of %s by %s dB', $wire->in($before)->name(), Naming::amount($notch->by))
             : \sprintf('Tame %d peaks', \count($this->notches));
     }
 
@@ -29,9 +29,10 @@ final readonly class Tame implements Edit
     {
         $after = $before;
         foreach ($this->notches as [$wire, $notch]) {
-            $clip = $after->clip($wire->clip);
-            $notch->at >= $clip->in && $notch->at < $clip->in + $clip->length || throw InvalidEdit::peakOutsideClip($clip->name);
-            $after = $after->withClip($wire->putInto($clip, $notch->of($wire->curveOf($clip), $clip->heard())));
+            $placed = $wire->in($after);
+            $bounds = $placed->bounds();
+            $notch->at >= $bounds->from && $notch->at < $bounds->to || throw InvalidEdit::peakOutsideClip($placed->name());
+            $after = $placed->with($notch->of($placed->curve(), $bounds));
         }
 
         return $after;

@@ -149,6 +149,12 @@ final readonly class Fields
         return [] === $strings ? throw InvalidDocument::wrongType($this->path($name), 'a list with at least one entry') : $strings;
     }
 
+    /** @return list<string> texts, each once; may be none */
+    public function names(string $name): array
+    {
+        return [] === $this->list($name) ? [] : array_values(array_unique($this->strings($name)));
+    }
+
     /** @return non-empty-list<int> */
     public function ints(string $name): array
     {

@@ -11,6 +11,7 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Curve\RampKind;
+use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Level\Decibels;
@@ -22,6 +23,7 @@ use Wattage\Core\Timeline\ChannelLevel;
 use Wattage\Core\Timeline\ChannelMode;
 use Wattage\Core\Timeline\Channels;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Faders;
 use Wattage\Core\Timeline\Hue;
 use Wattage\Core\Timeline\Marker;
 use Wattage\Core\Timeline\Mix;
@@ -56,7 +58,7 @@ final class MixDocument
     public static function fromArray(mixed $document): Mix
     {
         $mix = Fields::of($document);
-        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures', 'aim', 'captions');
+        $mix->onlyHave('format', 'version', 'rate', 'frameRate', 'sources', 'tracks', 'markers', 'pictures', 'aim', 'captions', 'faders', 'ducking');
         self::FORMAT === $mix->string('format') || throw InvalidDocument::notAMix();
         $version = $mix->int('version', 1);
         self::VERSION === $version || throw InvalidDocument::newerVersion($version);
@@ -70,6 +72,8 @@ final class MixDocument
             $mix->has('pictures') ? array_map(self::picture(...), $mix->objects('pictures')) : [],
             $mix->has('aim') ? AimDocument::read($mix->object('aim')) : new Aim(),
             $mix->has('captions') ? array_map(self::cue(...), $mix->objects('captions')) : [],
+            $mix->has('faders') ? LanesDocument::faders($mix->object('faders')) : new Faders(),
+            $mix->has('ducking') ? array_map(static fn (Fields $rule): Rule => self::located($rule, static fn (): Rule => RuleDocument::read($rule, $mix->int('rate'))), $mix->objects('ducking')) : [],
         );
     }
 
@@ -87,6 +91,8 @@ final class MixDocument
                 'clips' => array_map(self::clipToArray(...), array_values($track->clips)),
             ], array_values($mix->tracks)),
             ...($mix->aim == new Aim() ? [] : ['aim' => AimDocument::toArray($mix->aim)]),
+            ...($mix->faders == new Faders() ? [] : ['faders' => LanesDocument::fadersToArray($mix->faders)]),
+            ...([] === $mix->rules ? [] : ['ducking' => array_map(static fn (Rule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules))]),
             ...([] === $mix->captions ? [] : ['captions' => array_map(self::cueToArray(...), $mix->captions)]),
             ...([] === $mix->markers ? [] : ['markers' => array_map(self::markerToArray(...), array_values($mix->markers))]),
             ...([] === $mix->pictures ? [] : ['pictures' => array_map(self::pictureToArray(...), array_values($mix->pictures))]),
@@ -137,6 +143,7 @@ final class MixDocument
             'muted' => $track->muted,
             ...($track->locked ? ['locked' => true] : []),
             ...(null === $track->hue ? [] : ['hue' => $track->hue->value]),
+            ...LanesDocument::toArray($track),
         ];
     }
 
@@ -151,11 +158,13 @@ final class MixDocument
             'in' => $clip->in,
             'length' => $clip->length,
             'gain' => self::levelToJson($clip->gain),
-            'curve' => array_map(self::keyframeToArray(...), $clip->curve->keyframes),
+            'curve' => self::curveToArray($clip->curve),
             ...($clip->fadeIn->isUsual() ? [] : ['fadeIn' => self::fadeToArray($clip->fadeIn)]),
             ...($clip->fadeOut->isUsual() ? [] : ['fadeOut' => self::fadeToArray($clip->fadeOut)]),
             ...($clip->channels->isUsual() ? [] : ['channels' => self::channelsToArray($clip->channels)]),
             ...($clip->detached ? ['detached' => true] : []),
+            ...($clip->triggers ? [] : ['triggers' => false]),
+            ...($clip->ducked ? [] : ['ducked' => false]),
         ];
     }
 
@@ -218,6 +227,12 @@ final class MixDocument
         ];
     }
 
+    /** @return list<array<string, mixed>> */
+    public static function curveToArray(Curve $curve): array
+    {
+        return array_map(self::keyframeToArray(...), $curve->keyframes);
+    }
+
     /** @return array<string, mixed> */
     private static function keyframeToArray(Keyframe $keyframe): array
     {
@@ -241,7 +256,7 @@ final class MixDocument
 
     private static function track(Fields $fields): Track
     {
-        $fields->onlyHave('id', 'name', 'stem', 'fader', 'pan', 'muted', 'clips', 'locked', 'hue');
+        $fields->onlyHave('id', 'name', 'stem', 'fader', 'pan', 'muted', 'clips', 'locked', 'hue', 'lanes', 'ducking');
         $stem = $fields->choice('stem', Stem::class);
         $clips = [];
         foreach (array_map(self::clip(...), $fields->objects('clips')) as $clip) {
@@ -259,12 +274,14 @@ final class MixDocument
             $clips,
             $fields->bool('locked', false),
             $fields->has('hue') ? $fields->choice('hue', Hue::class) : null,
+            $fields->has('lanes') ? LanesDocument::lanes($fields->object('lanes')) : null,
+            $fields->has('ducking') ? LanesDocument::ducking($fields->object('ducking')) : null,
         ));
     }
 
     private static function clip(Fields $fields): Clip
     {
-        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached');
+        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked');
 
         return self::located($fields, static fn (): Clip => new Clip(
             $fields->string('id'),
@@ -279,6 +296,8 @@ final class MixDocument
             $fields->has('fadeOut') ? self::fade($fields->object('fadeOut')) : null,
             $fields->has('channels') ? self::channels($fields->object('channels')) : null,
             $fields->bool('detached', false),
+            $fields->bool('triggers', true),
+            $fields->bool('ducked', true),
         ));
     }
 
@@ -332,15 +351,15 @@ final class MixDocument
     }
 
     /** Thousands of keyframes are read for every edit, so the usual ones take a short way, and only the others are asked field by field. */
-    public static function curve(Fields $fields): Curve
+    public static function curve(Fields $fields, string $name = 'curve'): Curve
     {
         $ramps = array_column(array_map(static fn (RampKind $kind): array => [$kind->value, Ramp::of($kind)], RampKind::cases()), 1, 0);
         $keyframes = [];
-        foreach ($fields->list('curve') as $i => $value) {
+        foreach ($fields->list($name) as $i => $value) {
             $usual = \is_array($value) && 3 === \count($value) && \is_int($at = $value['at'] ?? null) && $at >= 0
                 && (\is_float($level = $value['level'] ?? null) || \is_int($level)) && $level <= Decibels::MAX_CLIP
                 && \is_string($kind = $value['ramp'] ?? null) && isset($ramps[$kind]);
-            $keyframes[] = $usual ? new Keyframe($at, Decibels::of($level), $ramps[$kind]) : self::keyframe(Fields::of($value, $fields->path("curve[{$i}]")));
+            $keyframes[] = $usual ? new Keyframe($at, Decibels::of($level), $ramps[$kind]) : self::keyframe(Fields::of($value, $fields->path("{$name}[{$i}]")));
         }
 
         return Curve::of($keyframes);

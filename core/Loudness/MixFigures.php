@@ -40,7 +40,7 @@ final readonly class MixFigures
     /** @return list<float> power of each 100 ms of everything */
     public function powers(): array
     {
-        return $this->sum($this->tracks, false);
+        return $this->sum($this->tracks, false, true);
     }
 
     /** @return list<float> power of each 100 ms of the tracks of one stem, or of all others */
@@ -49,9 +49,15 @@ final readonly class MixFigures
         return $this->sum($this->tracksOf($stem, $others), false);
     }
 
+    /** @return list<float> power of each 100 ms of one track as its stem has it */
+    public function powersOfTrack(string $id): array
+    {
+        return $this->sum([$id => $this->tracks[$id]], false);
+    }
+
     public function programme(): Predicted
     {
-        return Predicted::of($this->powers(), $this->sum($this->tracks, true));
+        return Predicted::of($this->powers(), $this->sum($this->tracks, true, true));
     }
 
     public function stem(Stem $stem): Predicted
@@ -73,16 +79,20 @@ final readonly class MixFigures
     }
 
     /**
-     * @param array<string, TrackPower> $tracks
+     * @param array<string, TrackPower> $tracks each through the fader of its stem
+     * @param bool $programme and all of them through that of the programme
      *
      * @return list<float>
      */
-    private function sum(array $tracks, bool $peaks): array
+    private function sum(array $tracks, bool $peaks, bool $programme = false): array
     {
         $sum = array_fill(0, $this->count, 0.0);
-        foreach ($tracks as $track) {
+        foreach ($tracks as $id => $track) {
+            $faders = $this->mix->faders;
+            $gain = $faders->of($this->mix->tracks[$id]->stem)->ratio() * ($programme ? $faders->programme->ratio() : 1.0);
+            $factor = $peaks ? $gain : $gain * $gain;
             foreach ($peaks ? $track->peaks : $track->powers as $k => $value) {
-                $sum[$k] += $value;
+                $sum[$k] += $factor * $value;
             }
         }
 

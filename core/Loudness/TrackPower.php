@@ -6,10 +6,13 @@ namespace Wattage\Core\Loudness;
 
 use Closure;
 use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Curve\Stretches;
 use Wattage\Core\Render\GainSchedule;
+use Wattage\Core\Render\TrackMoves;
 use Wattage\Core\Signal\FloatDecoder;
 use Wattage\Core\Signal\Pan;
 use Wattage\Core\Signal\Routing;
+use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
@@ -42,22 +45,48 @@ final class TrackPower
     {
         $silence = array_fill(0, max(0, $count), 0.0);
         $power = new self($mix->rate, $silence, $silence);
-        if ($track->muted || $track->fader->isSilence()) {
+        if ($track->isSilent()) {
             return $power;
         }
         $fades = Fades::of($track);
-        $pan = Pan::at($track->pan);
+        $still = TrackMoves::still($track)->ratio();
         foreach ($track->clips as $clip) {
             $tenths = $tenthsOf($clip->source);
             if (null === $tenths) {
                 continue;
             }
+            $moving = TrackMoves::under($track, $clip);
+            $pans = self::pans($track, $clip->span(), $mix->rate);
             foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {
-                $power->addPart($clip, $part->heard(), $part->routing->then($pan), $track->fader->ratio(), $tenths);
+                $stretches = null === $moving ? $part->heard() : Stretches::product($part->heard(), $moving);
+                foreach ($pans as [$from, $to, $pan]) {
+                    $within = 1 === \count($pans) ? $stretches : Stretches::within($stretches, $clip->toSource($from), $clip->toSource($to));
+                    $power->addPart($clip, $within, $part->routing->then(Pan::at($pan)), $still, $tenths);
+                }
             }
         }
 
         return $power;
+    }
+
+    /**
+     * @return list<array{int, int, float}> spans of the timeline, and the pan in the middle of each: short where it moves
+     */
+    private static function pans(Track $track, Span $span, int $rate): array
+    {
+        if (!$track->hasPanLane()) {
+            return [[$span->from, $span->to, $track->pan]];
+        }
+        $pans = [];
+        foreach (TrackMoves::panMoves($track, $span) as [$from, $to, $first, $last]) {
+            $step = $first === $last ? $to - $from : intdiv($rate, 2);
+            for ($at = $from; $at < $to; $at += $step) {
+                $end = min($to, $at + $step);
+                $pans[] = [$at, $end, $first + ($last - $first) * (0.5 * ($at + $end) - $from) / ($to - $from)];
+            }
+        }
+
+        return $pans;
     }
 
     /** @param string $bytes as toBytes() gave them */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Render;
 
 use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Curve\Stretches;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeRamp;
 use Wattage\Core\Level\Decibels;
@@ -53,7 +54,7 @@ final class GainSchedule
         foreach (Side::cases() as $side) {
             $level = $clip->channels->of($side);
             if (!$level->muted) {
-                $parts[] = new Part(self::only($side, $routing), $gain, self::product($base, self::channelWire($clip, $side)));
+                $parts[] = new Part(self::only($side, $routing), $gain, Stretches::product($base, self::channelWire($clip, $side)));
             }
         }
 
@@ -122,33 +123,5 @@ final class GainSchedule
         }
 
         return $pieces;
-    }
-
-    /**
-     * Two rows of stretches as one.
-     *
-     * @param non-empty-list<Stretch> $a
-     * @param non-empty-list<Stretch> $b
-     *
-     * @return non-empty-list<Stretch>
-     */
-    private static function product(array $a, array $b): array
-    {
-        $product = [];
-        $j = 0;
-        foreach ($a as $stretch) {
-            $from = $stretch->from;
-            while ($b[$j]->to <= $from && isset($b[$j + 1])) {
-                ++$j;
-            }
-            for ($k = $j; $from < $stretch->to; ++$k) {
-                $other = $b[$k] ?? $b[\count($b) - 1];
-                $to = isset($b[$k + 1]) ? min($stretch->to, $other->to) : $stretch->to;
-                $product[] = $stretch->cut($from, $to)->times($other);
-                $from = $to;
-            }
-        }
-
-        return [] === $product ? $a : $product;
     }
 }

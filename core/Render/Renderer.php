@@ -6,6 +6,7 @@ namespace Wattage\Core\Render;
 
 use Generator;
 use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Curve\Stretches;
 use Wattage\Core\Signal\Pan;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
@@ -16,7 +17,7 @@ use Wattage\Core\Timeline\Track;
 /**
  * Mixes a span of the programme down to stereo, a piece at a time, in constant memory.
  *
- * Everything is linear, so a clip's pan and fader are folded into its own gain and clips are added straight into one sum.
+ * Everything is linear, so the pan, fader and lanes of a track are folded into the gain of its clips, which are added straight into one sum.
  */
 final readonly class Renderer
 {
@@ -47,11 +48,11 @@ final readonly class Renderer
     {
         $voices = [];
         foreach ($this->mix->tracks as $track) {
-            if (!$track->muted && !$track->fader->isSilence()) {
+            if (!$track->isSilent()) {
                 $fades = Fades::of($track);
                 foreach ($track->clips as $clip) {
                     foreach (GainSchedule::parts($this->mix, $clip, $fades) as $part) {
-                        $voices[] = $this->voice($track, $clip, $part);
+                        array_push($voices, ...$this->voicesOf($track, $clip, $part));
                     }
                 }
             }
@@ -60,13 +61,21 @@ final readonly class Renderer
         return $voices;
     }
 
-    private function voice(Track $track, Clip $clip, Part $part): Voice
+    /** @return list<Voice> one, or several where the pan moves */
+    private function voicesOf(Track $track, Clip $clip, Part $part): array
     {
-        return new Voice(
-            $clip,
-            $this->sources[$clip->source],
-            array_map(static fn (Stretch $s): Stretch => $s->raised($track->fader), $part->heard()),
-            $part->routing->then(Pan::at($track->pan)),
+        $still = TrackMoves::stillIn($this->mix, $track);
+        $stretches = array_map(static fn (Stretch $s): Stretch => $s->raised($still), $part->heard());
+        $moving = TrackMoves::under($track, $clip);
+        $stretches = null === $moving ? $stretches : Stretches::product($stretches, $moving);
+        $source = $this->sources[$clip->source];
+        if (!$track->hasPanLane()) {
+            return [new Voice($clip, $source, $stretches, $part->routing->then(Pan::at($track->pan)))];
+        }
+
+        return array_map(
+            static fn (array $way): Voice => new Voice($clip, $source, Stretches::product($stretches, $way[1]), $way[0]),
+            TrackMoves::panned($track, $clip, $part->routing),
         );
     }
 

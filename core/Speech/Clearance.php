@@ -49,7 +49,7 @@ final readonly class Clearance
         $rest = [];
         foreach ($mix->tracks as $id => $track) {
             if (Stem::Speech !== $track->stem && !$track->muted) {
-                $rest[$id] = self::windowed($figures->tracks()[$id]->powers, $active);
+                $rest[$id] = self::windowed($figures->powersOfTrack((string) $id), $active);
             }
         }
         $values = [];
@@ -84,6 +84,20 @@ final readonly class Clearance
                 lift: $fix->lift(),
             );
         }, $this->runs);
+    }
+
+    /**
+     * @param list<string> $tracks that can be lowered
+     *
+     * @return ?float dB by which they must be lowered over a span of speech, 0 where it is clear already; null where no depth does
+     */
+    public function dipFor(Span $span, array $tracks, float $wanted): ?float
+    {
+        $frames = intdiv($this->mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $run = [intdiv($span->from + intdiv($frames, 2), $frames), intdiv($span->to + intdiv($frames, 2), $frames)];
+        $fix = new Fix($this->mix, $wanted, $this->within($this->speech, $run), array_map(fn (array $row): array => $this->within($row, $run), $this->rest));
+
+        return $fix->depth($tracks);
     }
 
     /**

@@ -66,8 +66,12 @@ final readonly class Fix
         return $lift <= self::HIGHEST ? $lift : null;
     }
 
-    /** @param list<string> $lowered */
-    private function depth(array $lowered): ?float
+    /**
+     * @param list<string> $lowered tracks
+     *
+     * @return ?float dB, never above 0; null where no depth within the limit does
+     */
+    public function depth(array $lowered): ?float
     {
         $ratio = 1.0;
         foreach ($this->speech as $k => $power) {

@@ -7,6 +7,7 @@ namespace Wattage\Core\Speech;
 use Closure;
 use Wattage\Core\Captions\Cue;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 
@@ -21,11 +22,11 @@ final class SpeechTimes
     public static function of(Mix $mix, Closure $activityOf): array
     {
         if ([] !== $mix->captions) {
-            return self::union(array_map(static fn (Cue $cue): Span => $cue->span, $mix->captions));
+            return Spans::union(array_map(static fn (Cue $cue): Span => $cue->span, $mix->captions));
         }
         $spans = [];
         foreach ($mix->tracks as $track) {
-            if (Stem::Speech !== $track->stem || $track->muted || $track->fader->isSilence()) {
+            if (Stem::Speech !== $track->stem || $track->isSilent()) {
                 continue;
             }
             foreach ($track->clips as $clip) {
@@ -36,7 +37,7 @@ final class SpeechTimes
             }
         }
 
-        return self::union($spans);
+        return Spans::union($spans);
     }
 
     /**
@@ -57,26 +58,5 @@ final class SpeechTimes
         }
 
         return $active;
-    }
-
-    /**
-     * @param list<Span> $spans
-     *
-     * @return list<Span>
-     */
-    private static function union(array $spans): array
-    {
-        usort($spans, static fn (Span $a, Span $b): int => $a->from <=> $b->from);
-        $union = [];
-        foreach ($spans as $span) {
-            $last = array_pop($union);
-            if (null !== $last && $span->from > $last->to) {
-                $union[] = $last;
-                $last = null;
-            }
-            $union[] = null === $last ? $span : Span::of($last->from, max($last->to, $span->to));
-        }
-
-        return $union;
     }
 }

@@ -26,6 +26,8 @@ final readonly class Clip
      * @param int $in where it starts in its source, samples ≥ 0
      * @param int $length samples > 0
      * @param bool $detached whether its source's picture, if there is one, stays away from it
+     * @param bool $triggers whether its speech ducks other tracks, where a rule hears it
+     * @param bool $ducked whether it gives way where its track does
      *
      * @throws InvalidMix
      */
@@ -42,6 +44,8 @@ final readonly class Clip
         ?Fade $fadeOut = null,
         ?Channels $channels = null,
         public bool $detached = false,
+        public bool $triggers = true,
+        public bool $ducked = true,
     ) {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
@@ -142,6 +146,11 @@ final readonly class Clip
         return $this->copy(detached: $detached);
     }
 
+    public function withPartInDucking(?bool $triggers, ?bool $ducked): self
+    {
+        return $this->copy(triggers: $triggers, ducked: $ducked);
+    }
+
     private function copy(
         ?string $id = null,
         ?string $name = null,
@@ -154,6 +163,8 @@ final readonly class Clip
         ?Fade $fadeOut = null,
         ?Channels $channels = null,
         ?bool $detached = null,
+        ?bool $triggers = null,
+        ?bool $ducked = null,
     ): self {
         return new self(
             $id ?? $this->id,
@@ -168,6 +179,8 @@ final readonly class Clip
             $fadeOut ?? $this->fadeOut,
             $channels ?? $this->channels,
             $detached ?? $this->detached,
+            $triggers ?? $this->triggers,
+            $ducked ?? $this->ducked,
         );
     }
 }

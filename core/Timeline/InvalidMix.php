@@ -67,6 +67,21 @@ final class InvalidMix extends DomainException implements Problem
         return new self(\sprintf('A mix holds at most %d %s.', $limit, $what), $what);
     }
 
+    public static function ruleWithoutTarget(): self
+    {
+        return new self('A rule needs at least one track that gives way.', 'targets');
+    }
+
+    public static function ruleDucksItself(): self
+    {
+        return new self('A track cannot give way to itself. Take it out of the triggers or out of the targets.', 'targets');
+    }
+
+    public static function notRising(string $lane): self
+    {
+        return new self('The points of this lane must follow one another in time.', $lane);
+    }
+
     public static function emptyZone(float $low, float $high): self
     {
         return new self(\sprintf('Nothing lies between %.1f and %.1f dBFS. Put the upper end above the lower one.', $low, $high), 'high');

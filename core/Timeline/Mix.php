@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Captions\Cue;
+use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Time\FrameRate;
 
 /** The whole of a programme: its sources, tracks and clips. Immutable; edits make new ones. */
@@ -23,6 +24,7 @@ final readonly class Mix
      * @param array<string, Marker> $markers by id
      * @param array<string, Picture> $pictures those detached from their sound, by id
      * @param list<Cue> $captions in the order of time
+     * @param array<string, Rule> $rules what gives way to what, by id
      */
     private function __construct(
         public int $rate,
@@ -33,6 +35,8 @@ final readonly class Mix
         public array $pictures = [],
         public Aim $aim = new Aim(),
         public array $captions = [],
+        public Faders $faders = new Faders(),
+        public array $rules = [],
     ) {
     }
 
@@ -47,13 +51,14 @@ final readonly class Mix
      * @param list<Marker> $markers
      * @param list<Picture> $pictures
      * @param list<Cue> $captions
+     * @param list<Rule> $rules
      *
      * @throws InvalidMix|UnknownItem when ids repeat, a clip names no source, or reaches past it
      */
-    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = [], Aim $aim = new Aim(), array $captions = []): self
+    public static function of(int $rate, FrameRate $frameRate, array $sources, array $tracks, array $markers = [], array $pictures = [], Aim $aim = new Aim(), array $captions = [], Faders $faders = new Faders(), array $rules = []): self
     {
         48_000 === $rate || 96_000 === $rate || throw InvalidMix::unsupportedRate();
-        $mix = new self($rate, $frameRate, [], [], aim: $aim, captions: $captions);
+        $mix = new self($rate, $frameRate, [], [], aim: $aim, captions: $captions, faders: $faders);
         foreach ($sources as $source) {
             isset($mix->sources[$source->id]) && throw InvalidMix::idTaken($source->id, 'sources');
             $mix = $mix->withSource($source);
@@ -74,6 +79,10 @@ final readonly class Mix
         foreach ($pictures as $picture) {
             isset($mix->pictures[$picture->id]) && throw InvalidMix::idTaken($picture->id, 'pictures');
             $mix = $mix->withPicture($picture);
+        }
+        foreach ($rules as $rule) {
+            isset($mix->rules[$rule->id]) && throw InvalidMix::idTaken($rule->id, 'ducking');
+            $mix = $mix->withRule($rule);
         }
 
         return $mix;
@@ -255,6 +264,33 @@ final readonly class Mix
         return $this->copy(captions: $captions);
     }
 
+    public function withFaders(Faders $faders): self
+    {
+        return $this->copy(faders: $faders);
+    }
+
+    /** @throws InvalidMix */
+    public function withRule(Rule $rule): self
+    {
+        $rules = [...$this->rules, $rule->id => $rule];
+        \count($rules) <= Rule::MAX_RULES || throw InvalidMix::tooMany('rules', Rule::MAX_RULES);
+
+        return $this->copy(rules: $rules);
+    }
+
+    /** @throws UnknownItem */
+    public function rule(string $id): Rule
+    {
+        return $this->rules[$id] ?? throw UnknownItem::rule($id);
+    }
+
+    public function withoutRule(string $id): self
+    {
+        $this->rule($id);
+
+        return $this->copy(rules: array_diff_key($this->rules, [$id => true]));
+    }
+
     private function checkClip(Clip $clip): void
     {
         $source = $this->source($clip->source);
@@ -269,9 +305,10 @@ final readonly class Mix
      * @param ?array<string, Marker> $markers
      * @param ?array<string, Picture> $pictures
      * @param ?list<Cue> $captions
+     * @param ?array<string, Rule> $rules
      */
-    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null, ?Aim $aim = null, ?array $captions = null): self
+    private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null, ?Aim $aim = null, ?array $captions = null, ?Faders $faders = null, ?array $rules = null): self
     {
-        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures, $aim ?? $this->aim, $captions ?? $this->captions);
+        return new self($this->rate, $frameRate ?? $this->frameRate, $sources ?? $this->sources, $tracks ?? $this->tracks, $markers ?? $this->markers, $pictures ?? $this->pictures, $aim ?? $this->aim, $captions ?? $this->captions, $faders ?? $this->faders, $rules ?? $this->rules);
     }
 }

@@ -11,6 +11,8 @@ final readonly class Track
 {
     public string $id;
     public string $name;
+    public Lanes $lanes;
+    public Ducking $ducking;
 
     /**
      * @param float $pan −1 left … 1 right
@@ -30,7 +32,11 @@ final readonly class Track
         public array $clips,
         public bool $locked = false,
         public ?Hue $hue = null,
+        ?Lanes $lanes = null,
+        ?Ducking $ducking = null,
     ) {
+        $this->lanes = $lanes ?? Lanes::none();
+        $this->ducking = $ducking ?? Ducking::none();
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
         $fader->atMost(Decibels::MAX_FADER);
@@ -83,7 +89,40 @@ final readonly class Track
 
     public function withHue(?Hue $hue): self
     {
-        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, $this->clips, $this->locked, $hue);
+        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, $this->clips, $this->locked, $hue, $this->lanes, $this->ducking);
+    }
+
+    public function withLanes(Lanes $lanes): self
+    {
+        return $this->copy(lanes: $lanes);
+    }
+
+    public function withDucking(Ducking $ducking): self
+    {
+        return $this->copy(ducking: $ducking);
+    }
+
+    /** Whether anything of its level moves by itself. */
+    public function isAutomated(): bool
+    {
+        return !$this->lanes->off && !($this->lanes->level->isFlat() && $this->lanes->mute->isEmpty());
+    }
+
+    /** Whether its level is drawn in its lane, so that the fader does not count. */
+    public function hasLevelLane(): bool
+    {
+        return !$this->lanes->off && !$this->lanes->level->isFlat();
+    }
+
+    public function hasPanLane(): bool
+    {
+        return !$this->lanes->off && !$this->lanes->pan->isEmpty();
+    }
+
+    /** Whether nothing of it can be heard at any time. */
+    public function isSilent(): bool
+    {
+        return $this->muted || ($this->fader->isSilence() && !$this->hasLevelLane());
     }
 
     public function withClip(Clip ...$clips): self
@@ -105,6 +144,8 @@ final readonly class Track
         ?bool $muted = null,
         ?array $clips = null,
         ?bool $locked = null,
+        ?Lanes $lanes = null,
+        ?Ducking $ducking = null,
     ): self {
         return new self(
             $this->id,
@@ -116,6 +157,8 @@ final readonly class Track
             $clips ?? $this->clips,
             $locked ?? $this->locked,
             $this->hue,
+            $lanes ?? $this->lanes,
+            $ducking ?? $this->ducking,
         );
     }
 }

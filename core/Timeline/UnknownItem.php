@@ -28,6 +28,11 @@ final class UnknownItem extends DomainException implements Problem
         return new self(\sprintf('Source %s is not in this mix.', $id), 'source');
     }
 
+    public static function rule(string $id): self
+    {
+        return new self(\sprintf('Rule %s is not in this mix any more.', $id), 'rule');
+    }
+
     public static function marker(string $id): self
     {
         return new self(\sprintf('Marker %s is not in this mix any more.', $id), 'marker');

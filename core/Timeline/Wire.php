@@ -4,29 +4,28 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Timeline;
 
-use Wattage\Core\Curve\Curve;
-
-/** Names a level wire: that of a clip, or that of one channel of an opened clip. */
+/** Names a level wire: that of a clip, of one channel of an opened clip, or a lane of a track. */
 final readonly class Wire
 {
-    public function __construct(public string $clip, public ?Side $side = null)
+    private function __construct(private string $owner, private ?Side $side, private ?Lane $lane)
     {
     }
 
-    /** @throws InvalidMix when the clip's channels are not opened */
-    public function curveOf(Clip $clip): Curve
+    public static function ofClip(string $clip, ?Side $side = null): self
     {
-        return null === $this->side ? $clip->curve : $clip->channels->of($this->side)->curve;
+        return new self($clip, $side, null);
     }
 
-    /** @throws InvalidMix when the clip's channels are not opened */
-    public function putInto(Clip $clip, Curve $curve): Clip
+    public static function ofTrack(string $track, Lane $lane): self
     {
-        if (null === $this->side) {
-            return $clip->withCurve($curve);
-        }
-        $level = $clip->channels->of($this->side);
+        return new self($track, null, $lane);
+    }
 
-        return $level->curve === $curve ? $clip : $clip->withChannels($clip->channels->with($this->side, $level->withCurve($curve)));
+    /** @throws UnknownItem */
+    public function in(Mix $mix): PlacedWire
+    {
+        return null === $this->lane
+            ? new ClipWire($mix, $mix->clip($this->owner), $this->side)
+            : new LaneWire($mix, $mix->track($this->owner), $this->lane);
     }
 }

@@ -17,6 +17,7 @@ use Wattage\Core\Time\Duration;
 use Wattage\Core\Time\InvalidTime;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Timecode;
+use Wattage\Core\Timeline\Lane;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Side;
 use Wattage\Core\Timeline\Source;
@@ -65,15 +66,20 @@ final readonly class EditFields
     {
         $fields ??= $this->fields;
 
-        return new Wire($fields->string('clip'), $this->side($fields));
+        return $fields->has('track')
+            ? Wire::ofTrack($fields->string('track'), $fields->choice('lane', Lane::class))
+            : Wire::ofClip($fields->string('clip'), $this->side($fields));
     }
 
-    /** @return non-empty-list<Wire> of the clips named, all of them or their channels */
+    /** @return non-empty-list<Wire> of the clips named, all of them or their channels; or the lane of a track */
     public function wires(): array
     {
+        if ($this->fields->has('track')) {
+            return [$this->wire()];
+        }
         $side = $this->side();
 
-        return array_map(static fn (string $clip): Wire => new Wire($clip, $side), $this->clips());
+        return array_map(static fn (string $clip): Wire => Wire::ofClip($clip, $side), $this->clips());
     }
 
     /**

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Ducking;
+
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Time\Spans;
+use Wattage\Core\Timeline\Ducking;
+
+/** Moments of a ducking lane that were corrected by hand. */
+final class Held
+{
+    /** Samples over which the lane goes over into what is held: 100 ms at 48 kHz. */
+    private const JOINT = 4800;
+
+    /** What the rules make of it everywhere but in the moments that are held, which stay exactly as they are. */
+    public static function kept(Ducking $old, Curve $new): Curve
+    {
+        foreach ($old->held as $span) {
+            $new = self::spliced($new, $old->curve, $span);
+        }
+
+        return $new;
+    }
+
+    /** The lane after a change by hand: what differs from before is held from now on. */
+    public static function changed(Ducking $old, Curve $curve): Ducking
+    {
+        $span = self::difference($old->curve, $curve);
+
+        return new Ducking($curve, null === $span ? $old->held : Spans::union([...$old->held, $span]));
+    }
+
+    /** From the first to the last keyframe that is not in both, with those around that do not move. */
+    private static function difference(Curve $a, Curve $b): ?Span
+    {
+        [$old, $new] = [$a->keyframes, $b->keyframes];
+        $first = 0;
+        while (isset($old[$first], $new[$first]) && $old[$first] == $new[$first]) {
+            ++$first;
+        }
+        if (!isset($old[$first]) && !isset($new[$first])) {
+            return null;
+        }
+        [$i, $j] = [\count($old) - 1, \count($new) - 1];
+        while ($i >= $first && $j >= $first && $old[$i] == $new[$j]) {
+            --$i;
+            --$j;
+        }
+        $positions = array_map(static fn (Keyframe $k): int => $k->position, [...\array_slice($old, $first, max(0, $i - $first + 1)), ...\array_slice($new, $first, max(0, $j - $first + 1))]);
+
+        return [] === $positions ? null : Span::of(min($positions), max($positions) + 1);
+    }
+
+    private static function spliced(Curve $new, Curve $old, Span $span): Curve
+    {
+        $from = max(0, $span->from - self::JOINT);
+        $to = $span->to - 1 + self::JOINT;
+        $around = $new->withKeyframeAt($from)->withKeyframeAt($to)->keyframes;
+        $inside = $old->withKeyframeAt($span->from)->withKeyframeAt($span->to - 1)->keyframes;
+        $before = array_values(array_filter($around, static fn (Keyframe $k): bool => $k->position <= $from && $k->position < $span->from));
+        $after = array_values(array_filter($around, static fn (Keyframe $k): bool => $k->position >= $to));
+        $held = array_values(array_filter($inside, static fn (Keyframe $k): bool => $k->position >= $span->from && $k->position < $span->to));
+        // The ways into it and out of it are straight; what lies beyond them is not touched.
+        foreach ([&$before, &$held] as &$row) {
+            $last = array_pop($row);
+            null === $last || $row[] = $last->withRamp(Ramp::line());
+        }
+
+        return Curve::of([...$before, ...$held, ...$after]);
+    }
+}

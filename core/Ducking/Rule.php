@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Ducking;
+
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\InvalidMix;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Name;
+use Wattage\Core\Timeline\Stem;
+
+/** What gives way to what, how far, and when. */
+final readonly class Rule
+{
+    public const SHALLOWEST = -0.5;
+    public const DEEPEST = -60.0;
+    public const MAX_RULES = 32;
+
+    public string $id;
+    public string $name;
+
+    /**
+     * @param list<string> $triggers tracks that are listened to; with $clips, none for all speech
+     * @param list<string> $clips clips that are listened to besides
+     * @param list<string> $targets tracks that give way
+     * @param ?float $depth dB, negative; null for as deep as the clearance needs
+     * @param float $clearance LU that speech is to stand above the rest, where there is no fixed depth
+     * @param float $deepest dB; no dip for a clearance goes further
+     * @param ?float $sensitivity dB above its background from which a sound counts; null for that of the mix
+     * @param list<Span> $added timeline samples that count as speech whatever is heard
+     * @param list<Span> $dropped timeline samples that do not
+     * @param bool $follows whether it runs again by itself after every edit
+     *
+     * @throws InvalidMix
+     */
+    public function __construct(
+        string $id,
+        string $name,
+        public array $triggers,
+        public array $clips,
+        public array $targets,
+        public ?float $depth,
+        public float $clearance,
+        public float $deepest,
+        public ?float $sensitivity,
+        public Timing $timing,
+        public array $added = [],
+        public array $dropped = [],
+        public bool $follows = false,
+    ) {
+        $this->id = Name::checkId($id, 'rule');
+        $this->name = Name::check($name);
+        [] !== $targets || throw InvalidMix::ruleWithoutTarget();
+        [] === array_intersect($triggers, $targets) || throw InvalidMix::ruleDucksItself();
+        \count($added) + \count($dropped) <= 10_000 || throw InvalidMix::tooMany('stretches', 10_000);
+    }
+
+    /** Music and the like under all speech, as a new project begins with. */
+    public static function usual(Mix $mix): self
+    {
+        $targets = array_map(strval(...), array_keys(array_filter($mix->tracks, static fn ($track): bool => Stem::Music === $track->stem)));
+
+        return new self('duck', 'Music under speech', [], [], $targets, -12.0, $mix->aim->clearance, -30.0, null, Timing::usual($mix->rate));
+    }
+
+    /** @return list<string> tracks that are listened to: those named that are still there, or all of speech */
+    public function tracksHeard(Mix $mix): array
+    {
+        $heard = [] === $this->triggers && [] === $this->clips
+            ? array_keys(array_filter($mix->tracks, fn ($track): bool => Stem::Speech === $track->stem && !\in_array($track->id, $this->targets, true)))
+            : array_filter($this->triggers, static fn (string $id): bool => isset($mix->tracks[$id]));
+
+        return array_values(array_map(strval(...), $heard));
+    }
+
+    /** @return list<string> tracks that give way and are still there */
+    public function targetsIn(Mix $mix): array
+    {
+        return array_values(array_filter($this->targets, static fn (string $id): bool => isset($mix->tracks[$id])));
+    }
+}

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Interchange;
+
+use Wattage\Core\Ducking\Rule;
+use Wattage\Core\Ducking\Timing;
+use Wattage\Core\Problem;
+use Wattage\Core\Timeline\Aim;
+
+/** A rule of ducking in the mix JSON. Times are in seconds, spans in samples. */
+final class RuleDocument
+{
+    /** @throws Problem */
+    public static function read(Fields $fields, int $rate): Rule
+    {
+        $fields->onlyHave('id', 'name', 'triggers', 'clips', 'targets', 'depth', 'clearance', 'deepest', 'sensitivity', 'lead', 'fall', 'rise', 'hold', 'bridge', 'ignore', 'added', 'dropped', 'follows');
+        $usual = Timing::usual($rate);
+        $samplesOf = static fn (string $name, int $samples, float $least = 0.0): int => (int) round($rate * $fields->float($name, $least, Timing::LONGEST_SECONDS, $samples / $rate));
+
+        return new Rule(
+            $fields->string('id'),
+            $fields->string('name'),
+            $fields->has('triggers') ? $fields->names('triggers') : [],
+            $fields->has('clips') ? $fields->names('clips') : [],
+            $fields->names('targets'),
+            $fields->has('depth') ? $fields->float('depth', Rule::DEEPEST, Rule::SHALLOWEST) : null,
+            $fields->float('clearance', Aim::LEAST_CLEARANCE, Aim::MOST_CLEARANCE, 15.0),
+            $fields->float('deepest', Rule::DEEPEST, Rule::SHALLOWEST, -30.0),
+            $fields->has('sensitivity') ? $fields->float('sensitivity', Aim::LEAST_SENSITIVITY, Aim::MOST_SENSITIVITY) : null,
+            new Timing(
+                $samplesOf('lead', $usual->lead),
+                $samplesOf('fall', $usual->fall, 0.005),
+                $samplesOf('rise', $usual->rise, 0.005),
+                $samplesOf('hold', $usual->hold),
+                $samplesOf('bridge', $usual->bridge),
+                $samplesOf('ignore', $usual->ignore),
+            ),
+            $fields->has('added') ? LanesDocument::spans($fields, 'added') : [],
+            $fields->has('dropped') ? LanesDocument::spans($fields, 'dropped') : [],
+            $fields->bool('follows', false),
+        );
+    }
+
+    /** @return array<string, mixed> */
+    public static function toArray(Rule $rule, int $rate): array
+    {
+        $timing = $rule->timing;
+
+        return [
+            'id' => $rule->id,
+            'name' => $rule->name,
+            'triggers' => $rule->triggers,
+            'clips' => $rule->clips,
+            'targets' => $rule->targets,
+            ...(null === $rule->depth ? [] : ['depth' => $rule->depth]),
+            'clearance' => $rule->clearance,
+            'deepest' => $rule->deepest,
+            ...(null === $rule->sensitivity ? [] : ['sensitivity' => $rule->sensitivity]),
+            ...array_map(static fn (int $samples): float => $samples / $rate, ['lead' => $timing->lead, 'fall' => $timing->fall, 'rise' => $timing->rise, 'hold' => $timing->hold, 'bridge' => $timing->bridge, 'ignore' => $timing->ignore]),
+            'added' => LanesDocument::spansToArray($rule->added),
+            'dropped' => LanesDocument::spansToArray($rule->dropped),
+            'follows' => $rule->follows,
+        ];
+    }
+}
