@@ -35,6 +35,55 @@ final class Thinning
     }
 
     /**
+     * As of(), and the points that stay are kept apart, as long as the tolerance can be held that way.
+     *
+     * @param non-empty-list<array{int, float}> $points position and value, positions rising
+     * @param int $spacing samples
+     *
+     * @return non-empty-list<array{int, float}> first and last among them
+     */
+    public static function spaced(array $points, float $tolerance, int $spacing): array
+    {
+        $n = \count($points);
+        $kept = [0 => true, $n - 1 => true];
+        $parts = [[0, $n - 1]];
+        while ([] !== $parts) {
+            [$first, $last] = array_pop($parts);
+            [$farthest, $distance] = self::farthest($points, $first, $last);
+            if ($distance <= $tolerance || $last - $first < 2) {
+                continue;
+            }
+            $split = self::awayFromEnds($points, $first, $last, $farthest, $spacing);
+            $kept[$split] = true;
+            array_push($parts, [$first, $split], [$split, $last]);
+        }
+        ksort($kept);
+
+        return array_map(static fn (int $i): array => $points[$i], array_keys($kept));
+    }
+
+    /**
+     * @param list<array{int, float}> $points
+     *
+     * @return int the point nearest to the wanted one that leaves room on both sides; the wanted one where none does
+     */
+    private static function awayFromEnds(array $points, int $first, int $last, int $wanted, int $spacing): int
+    {
+        [$from, $to] = [$points[$first][0] + $spacing, $points[$last][0] - $spacing];
+        if ($from > $to || ($points[$wanted][0] >= $from && $points[$wanted][0] <= $to)) {
+            return $wanted;
+        }
+        $step = $points[$wanted][0] < $from ? 1 : -1;
+        for ($i = $wanted; $i > $first && $i < $last; $i += $step) {
+            if ($points[$i][0] >= $from && $points[$i][0] <= $to) {
+                return $i;
+            }
+        }
+
+        return $wanted;
+    }
+
+    /**
      * @param list<array{int, float}> $points
      *
      * @return array{int, float} index, dB off the line from first to last

@@ -6,9 +6,11 @@ namespace Wattage\Core\Ducking;
 
 use Closure;
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Likeness;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Speech\Clearance;
+use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Ducking;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Track;
@@ -81,7 +83,7 @@ final class Ducker
     {
         $lanes = $this->lanes();
 
-        return array_values(array_filter(array_map(strval(...), array_keys($lanes)), fn (string $id): bool => $lanes[$id] != $this->mix->track($id)->ducking->curve));
+        return array_values(array_filter(array_map(strval(...), array_keys($lanes)), fn (string $id): bool => !Likeness::of($lanes[$id], $this->mix->track($id)->ducking->curve)));
     }
 
     public function applied(): Mix
@@ -89,7 +91,7 @@ final class Ducker
         $mix = $this->mix;
         foreach ($this->lanes() as $id => $curve) {
             $track = $mix->track($id);
-            $mix = $curve == $track->ducking->curve ? $mix : $mix->withTrack($track->withDucking(new Ducking($curve, $track->ducking->held)));
+            $mix = Likeness::of($curve, $track->ducking->curve) ? $mix : $mix->withTrack($track->withDucking(new Ducking($curve, $track->ducking->held)));
         }
 
         return $mix;
@@ -113,11 +115,9 @@ final class Ducker
             $bare = array_reduce($this->mix->tracks, static fn (Mix $mix, Track $track): Mix => $track->ducking->isEmpty() ? $mix : $mix->withTrack($track->withDucking(Ducking::none())), $this->mix);
             $speech = [];
             foreach ($this->mix->rules as $rule) {
-                foreach ($this->moments($rule) as $moment) {
-                    $moment->heard->ducks() && $speech[] = $moment->span;
-                }
+                array_push($speech, ...$this->listening->spoken($rule, $this->mix), ...$rule->added);
             }
-            $spoken = \Wattage\Core\Time\Spans::union($speech);
+            $spoken = Spans::union($speech);
             $this->clearance = Clearance::of($bare, MixFigures::of($bare, $this->tenthsOf), $spoken, $this->mix->aim->clearance);
         }
 

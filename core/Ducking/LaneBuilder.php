@@ -76,7 +76,7 @@ final class LaneBuilder
             $this->add(max(0, $dip->from - $dip->fall), 0.0, Ramp::smooth());
             $this->add($dip->from, $dip->depth, Ramp::line());
         } elseif ($dip->depth < $last->depth) {
-            $this->add(max($last->to, $dip->from - $dip->fall, $last->from + 1), $last->depth, Ramp::smooth());
+            $this->add(max($last->from + 1, $dip->from - $dip->fall), $last->depth, Ramp::smooth());
             $this->add($dip->from, $dip->depth, Ramp::line());
         } elseif ($dip->depth > $last->depth) {
             $this->add($last->to, $last->depth, Ramp::smooth());

@@ -31,7 +31,7 @@ final readonly class Listening
     {
         $sensitivity = $rule->sensitivity ?? $mix->aim->sensitivity;
         $timing = $rule->timing;
-        $spoken = $this->spoken($rule, $mix, $sensitivity);
+        $spoken = $this->spoken($rule, $mix);
         $dropped = $rule->dropped;
         $isDropped = static fn (Span $span): bool => [] !== array_filter($dropped, static fn (Span $d): bool => $d->meets($span));
         $moments = [];
@@ -62,9 +62,14 @@ final readonly class Listening
         return $moments;
     }
 
-    /** @return list<Span> timeline samples, apart and in order */
-    private function spoken(Rule $rule, Mix $mix, float $sensitivity): array
+    /**
+     * @param ?float $sensitivity null for that of the rule
+     *
+     * @return list<Span> timeline samples at which the triggers speak, apart and in order; pauses are pauses
+     */
+    public function spoken(Rule $rule, Mix $mix, ?float $sensitivity = null): array
     {
+        $sensitivity ??= $rule->sensitivity ?? $mix->aim->sensitivity;
         if ([] !== $mix->captions && [] === $rule->triggers && [] === $rule->clips) {
             return Spans::union(array_map(static fn (Cue $cue): Span => $cue->span, $mix->captions));
         }

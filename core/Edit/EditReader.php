@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Edit\Reading\ClipEdits;
+use Wattage\Core\Edit\Reading\DeskEdits;
 use Wattage\Core\Edit\Reading\EditFields;
 use Wattage\Core\Edit\Reading\LayoutEdits;
 use Wattage\Core\Edit\Reading\LevelEdits;
@@ -33,6 +34,7 @@ final readonly class EditReader
             ?? LayoutEdits::read($kind, $read)
             ?? ClipEdits::read($kind, $read)
             ?? LevelEdits::read($kind, $read)
+            ?? DeskEdits::read($kind, $read)
             ?? throw InvalidEdit::unknownKind($kind);
     }
 }

@@ -52,6 +52,21 @@ final class InvalidEdit extends DomainException implements Problem
         return new self(\sprintf('“%s” is silent: its gain is −∞. Set its gain first.', $name), 'level');
     }
 
+    public static function passOfNoLength(string $field): self
+    {
+        return new self('A pass ends after it begins.', $field);
+    }
+
+    public static function noSuchConversion(): self
+    {
+        return new self('Ducking and the level lane can become clip keyframes, and both of those can become the level lane; nothing else.', 'to');
+    }
+
+    public static function clipsOverlap(string $track): self
+    {
+        return new self(\sprintf('Clips on “%s” cross over, so that their curves cannot be one lane. Take the crossfade out first.', $track), 'track');
+    }
+
     public static function peakOutsideClip(string $name): self
     {
         return new self(\sprintf('That peak is not heard in “%s” any more. List the peaks again.', $name), 'notches');

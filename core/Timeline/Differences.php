@@ -46,6 +46,8 @@ final readonly class Differences
             $said[] = $old->stem === $track->stem ? null : "{$track->name} counts as {$track->stem->value} instead of {$old->stem->value}.";
             $said[] = self::level("The fader of {$track->name}", $old->fader, $track->fader);
             $said[] = $old->pan === $track->pan ? null : \sprintf('%s is panned %s instead of %s.', $track->name, self::pan($track->pan), self::pan($old->pan));
+            $said[] = $old->lanes == $track->lanes ? null : "{$track->name} is ridden otherwise.";
+            $said[] = $old->ducking == $track->ducking ? null : "The ducking of {$track->name} is another.";
             $said[] = $old->muted === $track->muted ? null : ($track->muted ? "{$track->name} is muted." : "{$track->name} is not muted any more.");
         }
         foreach (array_diff_key($this->a->tracks, $this->b->tracks) as $track) {
@@ -142,6 +144,9 @@ final readonly class Differences
             $number('The loudness target', $a->loudness, $b->loudness, 'LUFS'),
             $number('The limit for peaks', $a->truePeak, $b->truePeak, 'dBTP'),
             $number('The level from which a sound counts as speech', $a->sensitivity, $b->sensitivity, 'dB'),
+            ...array_map(fn (Stem $stem): ?string => self::level("Stem {$stem->value}", $this->a->faders->of($stem), $this->b->faders->of($stem)), Stem::cases()),
+            self::level('The programme', $this->a->faders->programme, $this->b->faders->programme),
+            $this->a->rules == $this->b->rules ? null : 'The rules of ducking are others.',
             ...array_map(static fn (Stem $stem): ?string => $a->zone($stem) == $b->zone($stem) ? null : "The zone of {$stem->value} is another.", Stem::cases()),
             $this->a->captions == $this->b->captions ? null : \sprintf('Captions: %d instead of %d.', $after, $before),
         ]);

@@ -6,6 +6,7 @@ namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Level\Decibels;
+use Wattage\Core\Level\InvalidLevel;
 
 /** Automation of a track: what its fader, pan and mute do over time. It stays on the timeline when clips are moved or replaced. */
 final readonly class Lanes
@@ -17,12 +18,16 @@ final readonly class Lanes
      * @param Curve $level in place of the fader, where it has keyframes
      * @param bool $off whether the lanes are kept but not followed
      *
-     * @throws InvalidMix|\Wattage\Core\Level\InvalidLevel
+     * @throws InvalidMix|InvalidLevel
      */
     public function __construct(public Curve $level, ?PanLane $pan = null, ?MuteLane $mute = null, public bool $off = false)
     {
-        foreach ($level->keyframes as $keyframe) {
-            $keyframe->level->atMost(Decibels::MAX_FADER);
+        try {
+            foreach ($level->keyframes as $keyframe) {
+                $keyframe->level->atMost(Decibels::MAX_FADER);
+            }
+        } catch (InvalidLevel $problem) {
+            throw $problem->about('level');
         }
         $this->pan = $pan ?? new PanLane();
         $this->mute = $mute ?? new MuteLane();

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Ride\Merge;
+use Wattage\Core\Ride\Pass;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\UnknownItem;
+
+/** Writes a ride into the lanes of its tracks. A track that is gone by now is left out, the others are not lost for it. */
+final readonly class Ride implements Edit
+{
+    /** @param non-empty-list<Pass> $passes */
+    public function __construct(private array $passes, private Merge $merge)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        $passes = $this->passesIn($before);
+        $what = 1 === \count($passes) ? $before->track($passes[0]->track)->name : \sprintf('%d tracks', \count($passes));
+
+        return "Ride {$what}, ".Naming::span($before, Span::of($this->passes[0]->start, $this->passes[0]->stop));
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        $after = $before;
+        foreach ($this->passesIn($before) as $pass) {
+            $track = $after->track($pass->track);
+            $lanes = $this->merge->into($track, $pass);
+            $after = $lanes == $track->lanes ? $after : $after->withTrack($track->withLanes($lanes));
+        }
+
+        return $after;
+    }
+
+    /** @return non-empty-list<Pass> */
+    private function passesIn(Mix $mix): array
+    {
+        $passes = array_values(array_filter($this->passes, static fn (Pass $pass): bool => isset($mix->tracks[$pass->track])));
+
+        return [] === $passes ? throw UnknownItem::track($this->passes[0]->track) : $passes;
+    }
+}

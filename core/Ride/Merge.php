@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Ride;
+
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Curve\Thinning;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Lanes;
+use Wattage\Core\Timeline\MuteLane;
+use Wattage\Core\Timeline\PanLane;
+use Wattage\Core\Timeline\Track;
+
+/** Puts what was ridden into the lanes of a track. All that the pass does not write stays exactly as it was. */
+final readonly class Merge
+{
+    /** dB; a fader at its lower end is silent. */
+    public const FADER_BOTTOM = -60.0;
+
+    /** Samples between what was and what was written, so that it does not click: 10 ms at 48 kHz. */
+    private const JOINT = 480;
+
+    private const PAN_TOLERANCE = 0.02;
+
+    /**
+     * @param float $tolerance dB that the lane may differ from what was ridden
+     * @param int $spacing samples that keyframes are kept apart, where the tolerance allows
+     * @param int $glide samples in which a touched control goes back to its lane
+     */
+    public function __construct(private float $tolerance, private int $spacing, private int $glide)
+    {
+    }
+
+    public function into(Track $track, Pass $pass): Lanes
+    {
+        $lanes = $track->lanes->withOff(false);
+        $samples = Sample::sorted($pass->level, $pass->start, $pass->stop, self::FADER_BOTTOM, Decibels::MAX_FADER);
+        foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
+            $base = $lanes->level->isFlat() ? Curve::of([new Keyframe(0, $track->fader, Ramp::line())]) : $lanes->level;
+            $lanes = $lanes->withLevel($this->level($base, $from, $to, $ridden, $this->way($pass->mode)));
+        }
+        $samples = Sample::sorted($pass->pan, $pass->start, $pass->stop, -1.0, 1.0);
+        foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
+            $base = $lanes->pan->isEmpty() ? new PanLane([[0, $track->pan]]) : $lanes->pan;
+            $lanes = $lanes->withPan($this->pan($base, $from, $to, $ridden, $this->way($pass->mode)));
+        }
+        $samples = Sample::sorted($pass->mute, $pass->start, $pass->stop, 0.0, 1.0);
+        foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
+            $lanes = $lanes->withMute(self::mute($lanes->mute, $from, $to, $ridden));
+        }
+
+        return $lanes;
+    }
+
+    private function way(Mode $mode): int
+    {
+        return Mode::Touch === $mode ? max(self::JOINT, $this->glide) : self::JOINT;
+    }
+
+    /** @param non-empty-list<Sample> $ridden */
+    private function level(Curve $old, int $from, int $to, array $ridden, int $out): Curve
+    {
+        $points = self::points($ridden, $from, $to);
+        $thinned = Thinning::spaced($points, $this->tolerance, $this->spacing);
+        $start = max(0, $from - self::JOINT);
+        $end = $to + $out;
+        $framed = $old->withKeyframeAt($start)->withKeyframeAt($end)->keyframes;
+        $before = array_values(array_filter($framed, static fn (Keyframe $k): bool => $k->position <= $start && $k->position < $from));
+        $last = array_pop($before);
+        null === $last || $before[] = $last->withRamp(Ramp::line());
+        $after = array_values(array_filter($framed, static fn (Keyframe $k): bool => $k->position >= $end));
+        $written = array_map(static fn (array $p): Keyframe => new Keyframe($p[0], $p[1] <= self::FADER_BOTTOM ? Decibels::silence() : Decibels::of($p[1]), Ramp::line()), $thinned);
+
+        return Curve::of([...$before, ...$written, ...$after]);
+    }
+
+    /** @param non-empty-list<Sample> $ridden */
+    private function pan(PanLane $old, int $from, int $to, array $ridden, int $out): PanLane
+    {
+        $thinned = Thinning::spaced(self::points($ridden, $from, $to), self::PAN_TOLERANCE, $this->spacing);
+        $start = max(0, $from - self::JOINT);
+        $end = $to + $out;
+        $before = [...array_filter($old->points, static fn (array $p): bool => $p[0] < $start), ...($start < $from ? [[$start, $old->at($start)]] : [])];
+        $after = [[$end, $old->at($end)], ...array_filter($old->points, static fn (array $p): bool => $p[0] > $end)];
+
+        return new PanLane([...$before, ...$thinned, ...$after]);
+    }
+
+    /** @param non-empty-list<Sample> $ridden */
+    private static function mute(MuteLane $old, int $from, int $to, array $ridden): MuteLane
+    {
+        $switches = array_filter($old->switches, static fn (array $s): bool => $s[0] < $from);
+        foreach (self::points($ridden, $from, $to) as [$at, $value]) {
+            $switches[] = [$at, $value >= 0.5];
+        }
+        $switches[] = [$to + 1, $old->at($to + 1)];
+        $all = [...$switches, ...array_filter($old->switches, static fn (array $s): bool => $s[0] > $to + 1)];
+        $kept = [];
+        $muted = false;
+        foreach ($all as [$at, $muting]) {
+            if ($muting !== $muted) {
+                $kept[] = [$at, $muting];
+                $muted = $muting;
+            }
+        }
+
+        return new MuteLane($kept);
+    }
+
+    /**
+     * @param non-empty-list<Sample> $ridden
+     *
+     * @return non-empty-list<array{int, float}> from the first moment written to the last
+     */
+    private static function points(array $ridden, int $from, int $to): array
+    {
+        $points = [];
+        if ($ridden[0]->at > $from) {
+            $points[] = [$from, $ridden[0]->value];
+        }
+        foreach ($ridden as $sample) {
+            $points[] = [$sample->at, $sample->value];
+        }
+        $last = $ridden[\count($ridden) - 1];
+        if ($last->at < $to) {
+            $points[] = [$to, $last->value];
+        }
+
+        return $points;
+    }
+}

@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\core\Ride;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Problem;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Tests\support\Mixes;
+use Wattage\Tests\support\Random;
+
+/** Passes in each mode, with the lane that must come of them. Before each the lane is −6 at 1 s, −12 at 3 s, straight between. */
+final class RideTest extends TestCase
+{
+    private const S = Mixes::SECOND;
+
+    /** 10 ms between what was and what was written. */
+    private const J = 480;
+
+    /**
+     * @param list<array{int, float, 2?: int}> $samples
+     * @param list<array{int, ?float}> $expected position and dB
+     */
+    #[DataProvider('passes')]
+    public function testEachModeWritesWhatItShouldAndNothingElse(string $mode, array $samples, array $expected): void
+    {
+        $before = self::mix();
+        $after = self::ridden($before, $mode, 2 * self::S, 4 * self::S, $samples);
+        self::assertEqualsWithDelta($expected, self::lane($after), 1e-6);
+    }
+
+    /** @return iterable<string, array{string, list<array{int, float, 2?: int}>, list<array{int, float}>}> */
+    public static function passes(): iterable
+    {
+        $s = self::S;
+        $old = [[$s, -6.0], [3 * $s, -12.0]];
+        $joint = [2 * $s - self::J, -9.0 + 3.0 * self::J / $s];
+        yield 'write replaces from start to stop' => ['write', [[2 * $s, -3.0], [3 * $s, -3.0], [4 * $s, -3.0]], [[$s, -6.0], $joint, [2 * $s, -3.0], [4 * $s, -3.0], [4 * $s + self::J, -12.0]]];
+        yield 'write keeps the first value until it comes, and the last' => ['write', [[(int) (2.5 * $s), 2.0, 0]], [[$s, -6.0], $joint, [2 * $s, 2.0], [4 * $s, 2.0], [4 * $s + self::J, -12.0]]];
+        yield 'touch writes only while held, and glides back' => [
+            'touch',
+            [[2 * $s, -9.0, 0], [(int) (2.2 * $s), -1.0, 1], [(int) (2.4 * $s), -1.0, 1], [(int) (2.5 * $s), -1.0, 0]],
+            [[$s, -6.0], [(int) (2.2 * $s) - self::J, -9.6 + 3.0 * self::J / $s], [(int) (2.2 * $s), -1.0], [(int) (2.5 * $s), -1.0], [(int) (2.7 * $s), -11.1], [3 * $s, -12.0]],
+        ];
+        yield 'touch that is never held' => ['touch', [[2 * $s, -1.0, 0], [3 * $s, -1.0, 0]], $old];
+        yield 'latch writes from the first touch to the stop' => [
+            'latch',
+            [[2 * $s, -9.0, 0], [3 * $s, -4.0, 1], [(int) (3.2 * $s), -2.0, 1], [(int) (3.3 * $s), -2.0, 0]],
+            [[$s, -6.0], [3 * $s - self::J, -12.0 + 3.0 * self::J / $s], [3 * $s, -4.0], [(int) (3.2 * $s), -2.0], [4 * $s, -2.0], [4 * $s + self::J, -12.0]],
+        ];
+        yield 'latch that is never held' => ['latch', [[2 * $s, -1.0, 0]], $old];
+        yield 'nothing at all' => ['write', [], $old];
+        yield 'out of order, doubled, outside the pass' => [
+            'write',
+            [[4 * $s, 1.0], [2 * $s, 7.0], [2 * $s, 1.0], [9 * $s, -50.0], [0, -50.0], [3 * $s, 1.0]],
+            [[$s, -6.0], $joint, [2 * $s, 1.0], [4 * $s, 1.0], [4 * $s + self::J, -12.0]],
+        ];
+        yield 'beyond the ends of the fader' => ['write', [[2 * $s, 99.0], [3 * $s, 99.0]], [[$s, -6.0], $joint, [2 * $s, 12.0], [4 * $s, 12.0], [4 * $s + self::J, -12.0]]];
+    }
+
+    public function testTheFirstPassOfATrackStartsFromItsFader(): void
+    {
+        $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'set-fader', 'track' => 'music', 'fader' => -5]);
+        $after = self::ridden($mix, 'touch', self::S, 2 * self::S, [[self::S, 0.0, 1], [(int) (1.5 * self::S), 0.0, 0]]);
+        self::assertEqualsWithDelta([[0, -5.0], [self::S - self::J, -5.0], [self::S, 0.0], [(int) (1.5 * self::S), 0.0], [(int) (1.7 * self::S), -5.0]], self::lane($after), 1e-6);
+    }
+
+    public function testAPassAtTheVeryStartHasNothingBeforeIt(): void
+    {
+        $after = self::ridden(self::mix(), 'write', 0, self::S, [[0, -20.0], [self::S, -20.0]]);
+        self::assertEqualsWithDelta([[0, -20.0], [self::S, -20.0]], \array_slice(self::lane($after), 0, 2), 1e-6);
+    }
+
+    /** Thinned, the lane stays within the tolerance of what was ridden, with far fewer keyframes, kept apart where that can be. */
+    #[DataProvider('tolerances')]
+    public function testThinningStaysWithinTheTolerance(float $tolerance, float $spacing): void
+    {
+        $random = new Random(5);
+        $samples = [];
+        $level = -10.0;
+        for ($i = 0; $i <= 1500; ++$i) {
+            $level = max(-40.0, min(6.0, $level + $random->float(-0.6, 0.6) + 0.4 * sin($i / 40)));
+            $samples[] = [$i * 960, round($level, 3), 1];
+        }
+        $lane = self::ridden(Mixes::voiceOverBed(), 'write', 0, 1500 * 960, $samples, ['tolerance' => $tolerance, 'spacing' => $spacing])->track('music')->lanes->level;
+        foreach ($samples as [$at, $db]) {
+            self::assertEqualsWithDelta($db, $lane->levelAt($at)->db, $tolerance + 1e-6);
+        }
+        self::assertLessThan($tolerance >= 1.0 ? 300 : 900, \count($lane->keyframes));
+    }
+
+    /** @return iterable<string, array{float, float}> */
+    public static function tolerances(): iterable
+    {
+        yield 'fine' => [0.25, 0.1];
+        yield 'coarse' => [1.0, 0.2];
+        yield 'without spacing' => [0.5, 0.0];
+    }
+
+    public function testARepairByTouchLeavesTheRestOfAWrittenPassExactlyAsItWas(): void
+    {
+        $wave = array_map(static fn (int $i): array => [$i * 960, -10.0 + 5.0 * sin($i / 15), 1], range(0, 500));
+        $written = self::ridden(Mixes::voiceOverBed(), 'write', 0, 480_000, $wave);
+        $repaired = self::ridden($written, 'touch', 3 * self::S, 7 * self::S, [[4 * self::S, -3.0, 1], [(int) (4.8 * self::S), -3.0, 0]]);
+        $before = $written->track('music')->lanes->level;
+        $after = $repaired->track('music')->lanes->level;
+        for ($at = 0; $at < 600_000; $at += 240) {
+            if ($at <= 4 * self::S - self::J || $at >= 5 * self::S) {
+                self::assertEqualsWithDelta($before->levelAt($at)->db, $after->levelAt($at)->db, 1e-9);
+            }
+        }
+        self::assertEqualsWithDelta(-3.0, $after->levelAt((int) (4.5 * self::S))->db, 1e-9);
+    }
+
+    public function testPanAndMuteAreRiddenLikewise(): void
+    {
+        $s = self::S;
+        $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'set-pan', 'track' => 'music', 'pan' => 0.25]);
+        $after = Mixes::edited($mix, ['edit' => 'ride', 'passes' => [[
+            'track' => 'music', 'mode' => 'touch', 'start' => $s, 'stop' => 4 * $s,
+            'pan' => [[2 * $s, -1.0, 1], [3 * $s, 1.0, 1], [3 * $s + 10, 1.0, 0]],
+            'mute' => [[2 * $s, 1, 1], [3 * $s, 1, 0]],
+        ]]]);
+        $lanes = $after->track('music')->lanes;
+        self::assertSame(0.25, $lanes->pan->at(0));
+        self::assertEqualsWithDelta(0.0, $lanes->pan->at((int) (2.5 * $s)), 1e-3);
+        self::assertSame(0.25, $lanes->pan->at(4 * $s));
+        self::assertSame([false, true, false], [$lanes->mute->at($s), $lanes->mute->at((int) (2.5 * $s)), $lanes->mute->at((int) (3.5 * $s))]);
+        self::assertTrue($lanes->level->isFlat());
+        self::assertEquals($after, MixDocument::decode(MixDocument::encode($after)));
+    }
+
+    public function testATrackThatIsGoneIsLeftOutAndTheOthersAreKept(): void
+    {
+        $pass = static fn (string $track): array => ['track' => $track, 'mode' => 'write', 'start' => 0, 'stop' => self::S, 'level' => [[0, -9.0, 1]]];
+        $after = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'ride', 'passes' => [$pass('gone'), $pass('music')]]);
+        self::assertSame(-9.0, $after->track('music')->lanes->level->levelAt(0)->db);
+        $this->expectException(Problem::class);
+        Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'ride', 'passes' => [$pass('gone')]]);
+    }
+
+    /** @param array<string, mixed> $ride */
+    #[DataProvider('mistakes')]
+    public function testNonsenseIsRefusedWithItsField(array $ride, string $field): void
+    {
+        try {
+            Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'ride', ...$ride]);
+            self::fail('It was taken.');
+        } catch (Problem $problem) {
+            self::assertSame($field, $problem->field());
+        }
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function mistakes(): iterable
+    {
+        $pass = ['track' => 'music', 'mode' => 'write', 'start' => 0, 'stop' => 100];
+        yield 'no passes' => [['passes' => []], 'passes'];
+        yield 'a pass of no length' => [['passes' => [[...$pass, 'stop' => 0]]], 'passes[0].stop'];
+        yield 'a mode that writes nothing' => [['passes' => [[...$pass, 'mode' => 'read']]], 'passes[0].mode'];
+        yield 'a sample in words' => [['passes' => [[...$pass, 'level' => [[0, 'loud', 1]]]]], 'passes[0].level[0]'];
+        yield 'a moment between samples' => [['passes' => [[...$pass, 'level' => [[0.5, -3.0, 1]]]]], 'passes[0].level[0]'];
+        yield 'a tolerance below nothing' => [['passes' => [$pass], 'tolerance' => -1], 'tolerance'];
+    }
+
+    private static function mix(): Mix
+    {
+        $mix = Mixes::voiceOverBed();
+        foreach ([[1, -6], [3, -12]] as [$at, $level]) {
+            $mix = Mixes::edited($mix, ['edit' => 'add-keyframe', 'track' => 'music', 'lane' => 'level', 'at' => $at * self::S, 'level' => $level]);
+        }
+
+        return $mix;
+    }
+
+    /**
+     * @param list<array{int, float, 2?: int}> $samples
+     * @param array<string, mixed> $how
+     */
+    private static function ridden(Mix $mix, string $mode, int $start, int $stop, array $samples, array $how = []): Mix
+    {
+        return Mixes::edited($mix, ['edit' => 'ride', 'passes' => [['track' => 'music', 'mode' => $mode, 'start' => $start, 'stop' => $stop, 'level' => $samples]], ...$how]);
+    }
+
+    /** @return list<array{int, float}> */
+    private static function lane(Mix $mix): array
+    {
+        return array_map(static fn (Keyframe $k): array => [$k->position, $k->level->db], $mix->track('music')->lanes->level->keyframes);
+    }
+}
