@@ -86,10 +86,14 @@ final class Ducker
         return array_values(array_filter(array_map(strval(...), array_keys($lanes)), fn (string $id): bool => !Likeness::of($lanes[$id], $this->mix->track($id)->ducking->curve)));
     }
 
-    public function applied(): Mix
+    /** @param ?list<string> $tracks null for all */
+    public function applied(?array $tracks = null): Mix
     {
         $mix = $this->mix;
         foreach ($this->lanes() as $id => $curve) {
+            if (null !== $tracks && !\in_array((string) $id, $tracks, true)) {
+                continue;
+            }
             $track = $mix->track($id);
             $mix = Likeness::of($curve, $track->ducking->curve) ? $mix : $mix->withTrack($track->withDucking(new Ducking($curve, $track->ducking->held)));
         }

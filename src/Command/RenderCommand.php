@@ -4,27 +4,25 @@ declare(strict_types=1);
 
 namespace Wattage\App\Command;
 
-use RuntimeException;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
-use Wattage\App\Media\Ffmpeg;
+use Wattage\App\Media\MediaDirectory;
 use Wattage\App\Media\Refused;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Render\WavRender;
-use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\SampleFormat;
 use Wattage\Core\Timeline\Mix;
 
 #[AsCommand('wattage:render', 'Renders a mix JSON file and the media beside it to a WAV file.')]
 final class RenderCommand extends Command
 {
-    public function __construct(private readonly Ffmpeg $ffmpeg)
+    public function __construct(private readonly MediaDirectory $media)
     {
         parent::__construct();
     }
@@ -52,8 +50,8 @@ final class RenderCommand extends Command
             $json = (string) file_get_contents($mixFile);
             $mix = MixDocument::decode($json);
             $sounds = [];
-            foreach (self::files($json) as $id => $file) {
-                $sounds[$id] = $this->sound($mix, $id, $options['media'], $file);
+            foreach (MediaDirectory::files($json) as $id => $file) {
+                $sounds[$id] = $this->media->sound($mix, $id, $options['media'], $file);
             }
             $this->render($mix, $sounds, $format, $options['out'], $output);
         } catch (Problem $problem) {
@@ -67,37 +65,6 @@ final class RenderCommand extends Command
         }
 
         return self::SUCCESS;
-    }
-
-    /** @return array<string, string> media file by source id: its “file”, or its name where it has none */
-    private static function files(string $json): array
-    {
-        /** @var array{sources: list<array{id: string, name: string, file?: string}>} $document */
-        $document = json_decode($json, true);
-        $files = [];
-        foreach ($document['sources'] as $source) {
-            $files[$source['id']] = basename($source['file'] ?? $source['name']);
-        }
-
-        return $files;
-    }
-
-    private function sound(Mix $mix, string $id, string $directory, string $file): PcmStream
-    {
-        $path = realpath("{$directory}/{$file}");
-        if (false === $path || !is_file($path)) {
-            throw new Refused("There is no file “{$file}” in {$directory}. Put it there, or name another directory with --media.");
-        }
-        $facts = $this->ffmpeg->probe($path, $file);
-        if ($facts->channels !== $mix->source($id)->channels) {
-            throw new Refused("“{$file}” has {$facts->channels} channels, but the mix expects {$mix->source($id)->channels}.");
-        }
-        $stream = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
-        foreach ($this->ffmpeg->decode($path, $file, $facts, $mix->rate) as $piece) {
-            fwrite($stream, $piece);
-        }
-
-        return new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits));
     }
 
     /** @param array<string, PcmStream> $sounds */

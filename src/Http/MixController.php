@@ -15,6 +15,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\Comparison;
+use Wattage\App\Project\DuckingPlans;
 use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
 use Wattage\App\Project\Levelling;
@@ -163,6 +164,15 @@ final readonly class MixController
         $project = $this->access->project($id, Role::Viewer);
 
         return new JsonResponse($levelling->steady($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
+    }
+
+    /** What rules of ducking would do, and the edit that does it. */
+    #[Route('/ducking', methods: 'POST')]
+    public function ducking(Uuid $id, Request $request, DuckingPlans $plans): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new JsonResponse($plans->plan($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
     }
 
     /** Back, or forth, to any state. */

@@ -29,7 +29,7 @@ use Wattage\Core\Timeline\Track;
 /** What a state of a project will measure at, and where its speech is buried, as the browser gets it. */
 final readonly class Figures
 {
-    public function __construct(private Measures $measures)
+    public function __construct(private Measures $measures, private DuckingPlans $ducking)
     {
     }
 
@@ -64,6 +64,7 @@ final readonly class Figures
             'clearPart' => $clearance->clearPart(),
             'buried' => array_map(static fn (Buried $b): array => self::buried($mix, $b), $buried),
             'clearAll' => ClearAll::edit($mix, $open),
+            'outOfDate' => $this->ducking->outOfDate($project, $mix),
         ];
     }
 
@@ -126,8 +127,10 @@ final readonly class Figures
         return array_map(static function (Track $track) use ($mix): string {
             $sources = array_intersect_key($mix->sources, array_flip(array_column($track->clips, 'source')));
 
+            $shown = array_diff_key(MixDocument::trackToArray($track), ['name' => 0, 'hue' => 0, 'locked' => 0]);
+
             return json_encode([
-                $track->stem, $track->muted, MixDocument::levelToJson($track->fader), $track->pan,
+                $shown, MixDocument::levelToJson($mix->faders->of($track->stem)),
                 array_map(MixDocument::clipToArray(...), array_values($track->clips)),
                 array_map(MixDocument::sourceToArray(...), array_values($sources)),
             ], \JSON_THROW_ON_ERROR);

@@ -27,7 +27,7 @@ use Wattage\Core\Timeline\Mix;
  */
 final readonly class History
 {
-    public function __construct(private EntityManagerInterface $entities, private Connection $database)
+    public function __construct(private EntityManagerInterface $entities, private Connection $database, private DuckingPlans $ducking)
     {
     }
 
@@ -73,6 +73,7 @@ final readonly class History
                 $edit = (new EditReader($before, $this->placeable($project, $json)))->read($json);
                 $label = $edit->label($before);
                 $after = Change::by($edit, $before);
+                $after = $after === $before ? $before : $this->ducking->followed($project, $after);
             } catch (Problem $problem) {
                 throw $base === $present->number ? $problem : OutdatedRevision::because($problem->getMessage(), $present->number, $problem->field());
             }

@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
-use LogicException;
-use Wattage\Core\Curve\Factor;
-use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Fade\Fade;
-use Wattage\Core\Fade\FadeRamp;
 use Wattage\Core\Interchange\AimDocument;
+use Wattage\Core\Interchange\LanesDocument;
 use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Render\GainSchedule;
 use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Clip;
@@ -19,6 +18,7 @@ use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\PictureStrip;
 use Wattage\Core\Timeline\Side;
 use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
 
 /**
  * A mix as the browser gets it: the mix JSON, with each clip's gain schedule beside it, whole or only what a step changed.
@@ -93,6 +93,8 @@ final class MixView
             'gain' => MixDocument::levelToJson($clip->gain),
             'level' => MixDocument::levelToJson(GainSchedule::level($mix, $clip)),
             'detached' => $clip->detached,
+            'triggers' => $clip->triggers,
+            'ducked' => $clip->ducked,
         ];
     }
 
@@ -105,7 +107,9 @@ final class MixView
             'aim' => self::aim($mix->aim),
             'captions' => array_map(MixDocument::cueToArray(...), $mix->captions),
             'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
-            'tracks' => array_map(MixDocument::trackToArray(...), array_values($mix->tracks)),
+            'tracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix->length()), array_values($mix->tracks)),
+            'faders' => LanesDocument::fadersToArray($mix->faders),
+            'rules' => array_map(static fn (Rule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules)),
             'markers' => array_map(MixDocument::markerToArray(...), array_values($mix->markers)),
             'pictures' => array_map(MixDocument::pictureToArray(...), array_values($mix->pictures)),
             'strip' => array_map(MixDocument::pictureToArray(...), PictureStrip::of($mix)),
@@ -123,14 +127,14 @@ final class MixView
         $parts = [];
         foreach ($heard as $part) {
             $r = $part->routing;
-            $parts[] = ['routing' => [$r->leftToLeft, $r->rightToLeft, $r->leftToRight, $r->rightToRight], ...($asDrawn ? [] : ['schedule' => array_map(self::stretch(...), $part->stretches)])];
+            $parts[] = ['routing' => [$r->leftToLeft, $r->rightToLeft, $r->leftToRight, $r->rightToRight], ...($asDrawn ? [] : ['schedule' => array_map(StretchView::of(...), $part->stretches)])];
         }
 
         return [
             ...MixDocument::clipToArray($clip),
             ...self::place($mix, $clip),
             'track' => $track,
-            'schedule' => array_map(self::stretch(...), $wire),
+            'schedule' => array_map(StretchView::of(...), $wire),
             'parts' => $parts,
             'fades' => [MixDocument::fadeToArray($in), MixDocument::fadeToArray($out)],
             ...self::channelWires($clip),
@@ -143,33 +147,9 @@ final class MixView
         if (!$clip->channels->isOpen()) {
             return [];
         }
-        $wires = array_map(static fn (Side $side): array => array_map(self::stretch(...), GainSchedule::channelWire($clip, $side)), Side::cases());
+        $wires = array_map(static fn (Side $side): array => array_map(StretchView::of(...), GainSchedule::channelWire($clip, $side)), Side::cases());
 
         return ['channelSchedules' => array_combine(array_column(Side::cases(), 'value'), $wires)];
-    }
-
-    /** @return Json */
-    private static function stretch(Stretch $stretch): array
-    {
-        $numbers = $stretch->inGain || 0.0 === $stretch->bend ? [$stretch->base, $stretch->slope] : [$stretch->base, $stretch->slope, $stretch->bend];
-
-        return [
-            'from' => $stretch->from,
-            'to' => $stretch->to,
-            $stretch->inGain ? 'gain' : 'db' => $numbers,
-            ...($stretch->isSampled() ? ['grid' => $stretch->grid] : []),
-            ...([] === $stretch->factors ? [] : ['factors' => array_map(self::factor(...), $stretch->factors)]),
-        ];
-    }
-
-    /** @return Json */
-    private static function factor(Factor $factor): array
-    {
-        return match (true) {
-            $factor instanceof FadeRamp => ['from' => $factor->from, 'to' => $factor->to, 'fade' => $factor->fade->shape->value, 'falling' => $factor->falling, 'window' => [$factor->fade->windowFrom, $factor->fade->windowTo]],
-            $factor instanceof Stretch => self::stretch($factor),
-            default => throw new LogicException('A factor that the player does not know.'),
-        };
     }
 
     /** @return array<string, array{string, Clip, array{Fade, Fade}}> track, clip, and the fades heard, by clip */

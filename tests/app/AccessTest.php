@@ -35,6 +35,7 @@ final class AccessTest extends ApiTestCase
         yield 'what meters show' => ['GET', '/api/projects/{project}/revisions/1/moments/0', null, [200, 200, 200]];
         yield 'even up' => ['POST', '/api/projects/{project}/even-up', ['clips' => ['gone'], 'by' => 'peak', 'to' => 'stem'], [422, 422, 422]];
         yield 'steady' => ['POST', '/api/projects/{project}/steady', ['clips' => ['gone'], 'to' => 'own'], [422, 422, 422]];
+        yield 'ducking' => ['POST', '/api/projects/{project}/ducking', ['without' => 'gone'], [422, 422, 422]];
         yield 'compare' => ['GET', '/api/projects/{project}/compare?from=1&to=1', null, [200, 200, 200]];
         yield 'find peaks' => ['POST', '/api/projects/{project}/peaks', ['clips' => ['gone'], 'ceiling' => -3], [422, 422, 422]];
         yield 'list snapshots' => ['GET', '/api/projects/{project}/snapshots', null, [200, 200, 200]];

@@ -45,6 +45,25 @@ final class CommandTest extends ApiTestCase
         self::assertStringContainsString('wattage:user', $command->getDisplay());
     }
 
+    public function testAMixIsDuckedFromTheCommandLine(): void
+    {
+        $this->signedIn();
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:duck'));
+        $demo = \dirname(__DIR__, 2).'/demo';
+        $out = Sound::file('', '.json');
+        self::assertSame(0, $command->execute(['mix' => "{$demo}/salt-ferry.json", '--media' => "{$demo}/media", '--out' => $out]));
+        self::assertMatchesRegularExpression('/^Music under speech: \d+ dips, -12\.0 to -12\.0 dB\.$/m', $command->getDisplay());
+        $written = (string) file_get_contents($out);
+        $mix = \Wattage\Core\Interchange\MixDocument::decode($written);
+        self::assertFalse($mix->track('music')->ducking->curve->isFlat());
+        self::assertSame(-12.0, $mix->track('music')->ducking->curve->levelAt(17 * 48_000)->db);
+        self::assertStringContainsString('"file": "slow-accordion.ogg"', $written);
+
+        self::assertSame(2, $command->execute(['mix' => 'nowhere.json', '--out' => $out]));
+        self::assertSame(1, $command->execute(['mix' => "{$demo}/salt-ferry.json", '--media' => $demo, '--out' => $out]));
+        self::assertStringContainsString('There is no file', $command->getDisplay());
+    }
+
     public function testAFileIsMeasuredFromTheCommandLine(): void
     {
         $this->signedIn();

@@ -54,6 +54,48 @@ final class FiguresTest extends ApiTestCase
         self::assertSame([], $this->figures($project, $aim['revision'])['buried']);
     }
 
+    public function testARuleIsTriedThenKeptFollowsTheSpeechAndLeavesCorrectionsAlone(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $voice = $this->bringIn($project, 'voice.wav', self::sound('0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)'))['id'];
+        $bed = $this->bringIn($project, 'bed.wav', self::sound('0.04*sin(2*PI*440*t)'))['id'];
+        foreach ([
+            ['edit' => 'add-track', 'track' => 's', 'name' => 'S', 'stem' => 'speech'],
+            ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music'],
+            ['edit' => 'add-clip', 'track' => 's', 'clip' => 'v', 'source' => $voice, 'at' => 0],
+            ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'b', 'source' => $bed, 'at' => 0],
+        ] as $edit) {
+            $this->edit($project, $edit);
+        }
+        $rule = ['id' => 'r', 'name' => 'Music under speech', 'targets' => ['m'], 'depth' => -12];
+        $plan = $this->call('POST', "/api/projects/{$project}/ducking", ['rule' => $rule]);
+        self::assertSame('found', $plan['moments'][0]['heard']);
+        self::assertEqualsWithDelta(1.0, $plan['moments'][0]['from'] / 48_000, 0.06);
+        self::assertSame(['m'], array_column($plan['lanes'], 'track'));
+        self::assertNotEmpty($plan['lanes'][0]['schedule']);
+        $kept = $this->edit($project, $plan['edit']);
+        self::assertSame('Duck: Music under speech', $kept['label']);
+        self::assertSame('r', $kept['changes']['rules'][0]['id']);
+        self::assertNotEmpty($kept['changes']['tracks'][1]['duckingLevels']);
+        self::assertSame([], $this->figures($project, $kept['revision'])['outOfDate']);
+
+        $moved = $this->edit($project, ['edit' => 'move-clip', 'clip' => 'v', 'track' => 's', 'at' => 48_000])['revision'];
+        self::assertSame(['m'], $this->figures($project, $moved)['outOfDate']);
+        $refreshed = $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", [])['edit']);
+        self::assertSame('Bring ducking up to date', $refreshed['label']);
+        self::assertSame([], $this->figures($project, $refreshed['revision'])['outOfDate']);
+
+        // By choice it follows by itself, in the same step.
+        $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", ['rule' => [...$rule, 'follows' => true]])['edit']);
+        $back = $this->edit($project, ['edit' => 'move-clip', 'clip' => 'v', 'track' => 's', 'at' => 0]);
+        self::assertSame([], $this->figures($project, $back['revision'])['outOfDate']);
+        self::assertNotSame([], $back['changes']['tracks'][1]['ducking']);
+
+        $gone = $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", ['without' => 'r'])['edit']);
+        self::assertSame([[], false], [$gone['changes']['rules'], isset($gone['changes']['tracks'][1]['ducking'])]);
+    }
+
     public function testWhatMetersShowIsThatOfEachTrackStemAndTheProgrammeMinuteByMinute(): void
     {
         $this->signedIn();

@@ -49,6 +49,9 @@ final class OpenApiTest extends ApiTestCase
         $this->check('GET', "/api/projects/{$project}/history", 'History');
         $this->check('GET', "/api/projects/{$project}/revisions/2/figures", 'Figures');
         $this->check('GET', "/api/projects/{$project}/revisions/2/moments/0", 'Moments');
+        $plan = $this->check('POST', "/api/projects/{$project}/ducking", 'DuckingPlan', ['rule' => ['id' => 'r', 'name' => 'R', 'triggers' => [], 'targets' => ['m'], 'added' => [['from' => 0, 'to' => 48_000]]]]);
+        self::assertValid('Step', $this->edit($project, $plan['edit']));
+        self::assertValid('Step', $this->edit($project, ['edit' => 'ride', 'passes' => [['track' => 'm', 'mode' => 'write', 'start' => 0, 'stop' => 96_000, 'level' => [[0, -60, 1], [48_000, 3, 1]], 'pan' => [[0, -1, 1]], 'mute' => [[0, 1, 1]]]]]));
         $delivery = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
         $this->work();
         self::assertValid('Delivery', $this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'][0]);

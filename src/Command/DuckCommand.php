@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Command;
+
+use Symfony\Component\Console\Attribute\AsCommand;
+use Symfony\Component\Console\Command\Command;
+use Symfony\Component\Console\Input\InputArgument;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Input\InputOption;
+use Symfony\Component\Console\Output\OutputInterface;
+use Wattage\App\Media\MediaDirectory;
+use Wattage\App\Media\Refused;
+use Wattage\Core\Ducking\Dip;
+use Wattage\Core\Ducking\Ducker;
+use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\Rule;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Loudness\SourceBlocks;
+use Wattage\Core\Loudness\SourceMeasurer;
+use Wattage\Core\Loudness\SourceTenths;
+use Wattage\Core\Problem;
+use Wattage\Core\Render\PcmStream;
+use Wattage\Core\Speech\Activity;
+use Wattage\Core\Timeline\Mix;
+
+#[AsCommand('wattage:duck', 'Runs the ducking rules of a mix JSON file, or the usual one where it has none, and writes the mix with its lanes.')]
+final class DuckCommand extends Command
+{
+    public function __construct(private readonly MediaDirectory $media)
+    {
+        parent::__construct();
+    }
+
+    protected function configure(): void
+    {
+        $this->addArgument('mix', InputArgument::REQUIRED, 'the mix JSON file')
+            ->addOption('media', null, InputOption::VALUE_REQUIRED, 'directory with the media files that the sources name', '.')
+            ->addOption('out', null, InputOption::VALUE_REQUIRED, 'the mix JSON file to write');
+    }
+
+    protected function execute(InputInterface $input, OutputInterface $output): int
+    {
+        /** @var array{media: string, out: ?string} $options */
+        $options = $input->getOptions();
+        $mixFile = $input->getArgument('mix');
+        if (null === $options['out'] || !\is_string($mixFile) || !is_file($mixFile)) {
+            $output->writeln('Name a mix file that exists, and --out=FILE.');
+
+            return self::INVALID;
+        }
+        try {
+            $json = (string) file_get_contents($mixFile);
+            $mix = MixDocument::decode($json);
+            $mix = [] === $mix->rules ? $mix->withRule(Rule::usual($mix)) : $mix;
+            $blocks = [];
+            foreach (MediaDirectory::files($json) as $id => $file) {
+                $blocks[$id] = $this->measured($this->media->sound($mix, $id, $options['media'], $file), $mix->source($id)->length, $mix->rate);
+            }
+            $this->write($this->ducked($mix, $blocks, $output), $json, $options['out']);
+        } catch (Problem $problem) {
+            $output->writeln(trim("{$problem->field()}: {$problem->getMessage()}", ': '));
+
+            return self::FAILURE;
+        } catch (Refused $reason) {
+            $output->writeln($reason->getMessage());
+
+            return self::FAILURE;
+        }
+
+        return self::SUCCESS;
+    }
+
+    private function measured(PcmStream $sound, int $length, int $rate): SourceBlocks
+    {
+        $blocks = fopen('php://temp', 'w+') ?: throw new Refused('There is no room for temporary files.');
+        $waveform = fopen('php://memory', 'w') ?: throw new Refused('There is no room for temporary files.');
+        $measurer = new SourceMeasurer($sound->format(), $rate, $blocks, $waveform);
+        for ($at = 0; $at < $length; $at += $rate) {
+            $measurer->push($sound->read($at, min($rate, $length - $at)));
+        }
+        $measurer->finish();
+        rewind($blocks);
+
+        return SourceBlocks::fromBytes((string) stream_get_contents($blocks), $sound->format()->channels);
+    }
+
+    /** @param array<string, SourceBlocks> $blocks by source */
+    private function ducked(Mix $mix, array $blocks, OutputInterface $output): Mix
+    {
+        $listening = new Listening(static fn (string $id, float $sensitivity): array => Activity::of($blocks[$id], $mix->rate, $sensitivity));
+        $ducker = new Ducker($mix, $listening, static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id]));
+        foreach ($mix->rules as $rule) {
+            $dips = $ducker->dips($rule);
+            $depths = array_map(static fn (Dip $dip): float => $dip->depth, $dips);
+            $output->writeln([] === $depths
+                ? "{$rule->name}: no speech was found that asks for a dip."
+                : \sprintf('%s: %d dips, %.1f to %.1f dB.', $rule->name, \count($depths), max($depths), min($depths)));
+        }
+
+        return $ducker->applied();
+    }
+
+    /** The sources keep the files that they name. */
+    private function write(Mix $mix, string $before, string $out): void
+    {
+        /** @var array{sources: list<array{id: string}>} $document */
+        $document = json_decode(MixDocument::encode($mix), true);
+        $files = MediaDirectory::files($before);
+        foreach ($document['sources'] as $i => $source) {
+            $document['sources'][$i]['file'] = $files[$source['id']] ?? null;
+        }
+        $part = "{$out}.part"; // what carries the final name is whole
+        $json = json_encode($document, \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION);
+        false !== @file_put_contents($part, $json."\n") || throw new Refused("{$out} cannot be written. Choose another place.");
+        rename($part, $out);
+    }
+}

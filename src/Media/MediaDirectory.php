@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Media;
+
+use RuntimeException;
+use Wattage\Core\Render\PcmStream;
+use Wattage\Core\Signal\PcmFormat;
+use Wattage\Core\Timeline\Mix;
+
+/** The media of a mix file where they lie in a directory, for commands that need no database. */
+final readonly class MediaDirectory
+{
+    public function __construct(private Ffmpeg $ffmpeg)
+    {
+    }
+
+    /** @return array<string, string> media file by source id: its “file”, or its name where it has none */
+    public static function files(string $json): array
+    {
+        /** @var array{sources: list<array{id: string, name: string, file?: string}>} $document */
+        $document = json_decode($json, true);
+        $files = [];
+        foreach ($document['sources'] as $source) {
+            $files[$source['id']] = basename($source['file'] ?? $source['name']);
+        }
+
+        return $files;
+    }
+
+    /** @throws Refused */
+    public function sound(Mix $mix, string $id, string $directory, string $file): PcmStream
+    {
+        $path = realpath("{$directory}/{$file}");
+        if (false === $path || !is_file($path)) {
+            throw new Refused("There is no file “{$file}” in {$directory}. Put it there, or name another directory with --media.");
+        }
+        $facts = $this->ffmpeg->probe($path, $file);
+        if ($facts->channels !== $mix->source($id)->channels) {
+            throw new Refused("“{$file}” has {$facts->channels} channels, but the mix expects {$mix->source($id)->channels}.");
+        }
+        $stream = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
+        foreach ($this->ffmpeg->decode($path, $file, $facts, $mix->rate) as $piece) {
+            fwrite($stream, $piece);
+        }
+
+        return new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits));
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Project;
+
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Render\TrackMoves;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Track;
+
+/** A track as the browser gets it: with what its lanes do over time. */
+final class TrackView
+{
+    /** @return array<string, mixed> */
+    public static function of(Track $track, int $length): array
+    {
+        $span = Span::of(0, max(1, $length));
+        $levels = TrackMoves::level($track, $span);
+        $ducking = TrackMoves::ducking($track, $span);
+
+        return [
+            ...MixDocument::trackToArray($track),
+            ...(null === $levels ? [] : ['levels' => array_map(StretchView::of(...), $levels)]),
+            ...(null === $ducking ? [] : ['duckingLevels' => array_map(StretchView::of(...), $ducking)]),
+        ];
+    }
+}
