@@ -142,6 +142,51 @@ test("what the browser plays is what the server renders, for every ramp, pan, an
     const unlinked = sources.find((x) => x.name === "stereo24.wav")?.id ?? "";
     await edit({ edit: "link-source", source: unlinked, linked: false });
     await edit({ edit: "set-source-gain", source: unlinked, channel: "right", gain: -7 });
+    // Lanes of every kind, a clip that does not give way, and the faders after the tracks.
+    const wave = (value: (x: number) => number) =>
+      Array.from({ length: 80 }, (_, i) => [4800 * i, value(i / 10), 1] as [number, number, 1]);
+    const ride = (track: string, part: "level" | "pan" | "mute", samples: [number, number, 1][]) =>
+      edit({ edit: "ride", passes: [{ track, mode: "write", start: 0, stop: 8 * s, [part]: samples }] });
+    await ride(
+      "t-1",
+      "level",
+      wave((x) => -9 + 8 * Math.sin(3 * x)),
+    );
+    await ride("t-2", "level", [
+      [0, -60, 1],
+      [2 * s, 0, 1],
+      [5 * s, -60, 1],
+    ]);
+    await ride(
+      "t-2",
+      "pan",
+      wave((x) => Math.sin(2 * x)),
+    );
+    await ride("t-3", "mute", [
+      [3 * s, 1, 1],
+      [4 * s, 0, 1],
+    ]);
+    await edit({
+      edit: "dip-range",
+      track: "t-0",
+      lane: "ducking",
+      from: s,
+      to: 3 * s,
+      by: -15,
+      ramp: 20_000,
+    });
+    await edit({
+      edit: "dip-range",
+      track: "f-0",
+      lane: "ducking",
+      from: 2 * s,
+      to: 6 * s,
+      by: -9,
+      ramp: 7_000,
+    });
+    await edit({ edit: "set-part-in-ducking", clips: ["f-0-1"], ducked: false });
+    await edit({ edit: "set-stem-fader", stem: "effects", fader: -2.5 });
+    await edit({ edit: "set-programme-fader", fader: 1.5 });
     if (store.getState().notice) throw new Error(store.getState().notice?.text);
     return project.id;
   });

@@ -1,7 +1,8 @@
 import { Segments, SEGMENT_SECONDS } from "../../src/features/player/segments";
-import { TrackStrip } from "../../src/features/player/strip";
+import { StemBus, TrackStrip } from "../../src/features/player/strip";
 import { Voice } from "../../src/features/player/voice";
-import type { OpenedMix } from "../../src/api/types";
+import type { OpenedMix, Stem } from "../../src/api/types";
+import { decibelsOf } from "../../src/lib/format";
 
 /**
  * Plays a project with the player's own voices and strips into an OfflineAudioContext, and compares every sample with the
@@ -27,11 +28,27 @@ async function residual(
     }
   }
   const anchor = { start: 0, from: 0, rate: mix.rate };
+  const programme = new GainNode(context, { gain: 10 ** (decibelsOf(mix.faders.programme) / 20) });
+  programme.connect(context.destination);
+  const bus = (stem: Stem) => {
+    const made = new StemBus(context, programme);
+    made.set(mix.faders[stem], 0, 0);
+    return made;
+  };
   for (const track of mix.tracks) {
-    const strip = new TrackStrip(context, context.destination);
+    const strip = new TrackStrip(context, bus(track.stem).input);
     strip.set(track, !track.muted, 0, 0);
+    strip.follow(track, anchor, 0);
+    strip.writeTo(mix.length);
     for (const clip of mix.clips.filter((c) => c.track === track.id)) {
-      new Voice(clip, context, anchor, segments, strip.input, 0).schedule(mix.length);
+      new Voice(
+        clip,
+        context,
+        anchor,
+        segments,
+        clip.ducked === false ? strip.direct : strip.input,
+        0,
+      ).schedule(mix.length);
     }
   }
   const played = await context.startRendering();

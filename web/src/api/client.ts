@@ -8,6 +8,8 @@ import type {
   EvenUpPlan,
   Figures,
   Moments,
+  DuckingPlan,
+  Rule,
   History,
   OpenedMix,
   ProblemDocument,
@@ -126,6 +128,8 @@ export const api = {
       ceiling?: number;
     },
   ) => json<EvenUpPlan>("POST", `/api/projects/${id}/even-up`, wanted),
+  ducking: (id: string, wanted: { rule?: Rule; without?: string }) =>
+    json<DuckingPlan>("POST", `/api/projects/${id}/ducking`, wanted),
   steady: (
     id: string,
     wanted: {

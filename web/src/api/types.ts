@@ -38,6 +38,9 @@ export type Moments = Schemas["Moments"];
 export type Figures = Schemas["Figures"];
 export type EvenUpPlan = Schemas["EvenUpPlan"];
 export type SteadyPlan = Schemas["SteadyPlan"];
+export type Faders = Schemas["Faders"];
+export type Rule = Schemas["Rule"];
+export type DuckingPlan = Schemas["DuckingPlan"];
 export type Cue = Schemas["Cue"];
 export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
@@ -67,6 +70,32 @@ interface OverRange {
   to: Text;
   ramp: Text;
   inside?: boolean;
+}
+
+/** The lanes of a track that are edited as wires are. */
+export type Lane = "level" | "ducking";
+export type LanePart = Lane | "pan" | "mute";
+
+interface OverLane {
+  track: string;
+  lane: Lane;
+  from: Text;
+  to: Text;
+  ramp: Text;
+  inside?: boolean;
+}
+
+/** Where a control stood: moment in samples, value, and 1 while a hand was on it. */
+export type RideSample = [number, number, 0 | 1];
+
+export interface Pass {
+  track: string;
+  mode: "write" | "touch" | "latch";
+  start: number;
+  stop: number;
+  level?: RideSample[];
+  pan?: RideSample[];
+  mute?: RideSample[];
 }
 
 /** An edit as the core reads it; docs/formats.md lists them. Levels, times and lengths may be sent as typed. */
@@ -140,4 +169,29 @@ export type Edit =
   | ({ edit: "set-range"; level: Text } & OverRange)
   | ({ edit: "reset-range" } & OverRange)
   | { edit: "dips"; dips: ({ by: Text } & OverRange)[] }
+  | { edit: "set-faders"; faders: { track: string; fader: Text }[] }
+  | { edit: "set-stem-fader"; stem: Stem; fader: Text }
+  | { edit: "set-programme-fader"; fader: Text }
+  | { edit: "set-lanes-off"; track: string; off: boolean }
+  | { edit: "clear-lane"; track: string; lane: LanePart; from?: Text; to?: Text }
+  | { edit: "copy-lane"; track: string; lane: LanePart; to: string[] }
+  | { edit: "convert-lane"; track: string; from: "clips" | Lane; to: "clips" | Lane }
+  | { edit: "release-held"; track: string; from?: Text; to?: Text }
+  | { edit: "set-part-in-ducking"; clips: string[]; triggers?: boolean; ducked?: boolean }
+  | { edit: "duck"; rule?: Rule; without?: string; lanes: { track: string; curve: Keyframe[] }[] }
+  | { edit: "ride"; passes: Pass[]; tolerance?: number; spacing?: number; glide?: number }
+  | { edit: "add-keyframe"; track: string; lane: Lane; at: Text; level?: Text }
+  | {
+      edit: "set-keyframe";
+      track: string;
+      lane: Lane;
+      keyframe: number;
+      at?: Text;
+      level?: Text;
+      ramp?: Ramp;
+    }
+  | { edit: "remove-keyframes"; track: string; lane: Lane; keyframes: number[] }
+  | ({ edit: "dip-range"; by: Text } & OverLane)
+  | ({ edit: "set-range"; level: Text } & OverLane)
+  | ({ edit: "reset-range" } & OverLane)
   | { edit: "tame"; notches: Pick<Peak, "clip" | "at" | "by" | "before" | "after" | "hold">[] };

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { ApiError } from "@/api/client";
 import type { Clip, Edit, OpenedMix, Step } from "@/api/types";
 import { PLAIN } from "@/test/mixes";
-import { createMixStore, type MixPort, USUAL_AIM } from "./mixStore";
+import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "./mixStore";
 
 const clip = (id: string, gain: number): Clip => ({
   id,
@@ -27,6 +27,8 @@ const opened: OpenedMix = {
     length: 100,
     aim: USUAL_AIM,
     captions: [],
+    faders: USUAL_FADERS,
+    rules: [],
     sources: [{ id: "s", name: "S", length: 100, channels: 2, gain: 0 }],
     tracks: [{ id: "t", name: "Music", stem: "music", fader: 0, pan: 0, muted: false }],
     clips: [clip("a", 0), clip("b", 0)],
@@ -47,6 +49,8 @@ const step = (revision: number, changed: Clip[], removed: string[] = []): Step =
     length: 100,
     aim: USUAL_AIM,
     captions: [],
+    faders: USUAL_FADERS,
+    rules: [],
     sources: opened.mix.sources,
     tracks: structuredClone(opened.mix.tracks),
     changedClips: changed,

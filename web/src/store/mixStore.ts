@@ -6,6 +6,7 @@ import type {
   Clip,
   Cue,
   Edit,
+  Faders,
   Figures,
   Levels,
   Marker,
@@ -15,7 +16,9 @@ import type {
   PastMix,
   Picture,
   Role,
+  Rule,
   Step,
+  Stretch,
   Track,
 } from "@/api/types";
 import { isStillThere } from "./chosen";
@@ -36,6 +39,8 @@ const USUAL_ZONES = {
   ambience: { high: -14 },
   effects: { high: -14 },
 };
+
+export const USUAL_FADERS: Faders = { programme: 0, speech: 0, music: 0, ambience: 0, effects: 0 };
 
 /** What a new project aims for. */
 export const USUAL_AIM: Aim = {
@@ -66,6 +71,8 @@ interface Content {
   length: number;
   aim: Aim;
   captions: Cue[];
+  faders: Faders;
+  rules: Rule[];
   sources: Record<string, MixSource>;
   tracks: Track[];
   clips: Record<string, Clip>;
@@ -85,7 +92,7 @@ export interface Hearing {
 /** A change to a range that was the newest edit, so that its handles can still adjust it. */
 export interface Adjustable {
   revision: number;
-  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range" }>;
+  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range"; clips: string[] }>;
 }
 
 /** What the next change to a range takes when nothing else is said. */
@@ -140,6 +147,8 @@ export interface MixState extends Content {
   figures: Figures | null;
   /** The buried stretch at hand, by where it begins. */
   stretch: number | null;
+  /** Ducking lanes that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
+  duckTry: Record<string, Stretch[]> | null;
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
   hiddenWires: string[];
   heights: Record<string, number>;
@@ -176,6 +185,7 @@ type Settable = Pick<
   | "notice"
   | "figures"
   | "stretch"
+  | "duckTry"
   | "hiddenWires"
   | "heights"
 >;
@@ -235,11 +245,16 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       playing: false,
       figures: null,
       stretch: null,
+      duckTry: null,
       hiddenWires: [],
       heights: {},
       edit: (edit, instead = false) =>
         run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
-          if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
+          if (
+            done &&
+            (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range") &&
+            "clips" in edit
+          )
             set((s) => ({
               adjustable: { revision: s.revision, edit },
               settings: settingsAfter(s.settings, edit),
@@ -284,6 +299,8 @@ function contentFrom(mix: Mix): Content {
     length: mix.length,
     aim: mix.aim,
     captions: mix.captions,
+    faders: mix.faders,
+    rules: mix.rules,
     sources: Object.fromEntries(mix.sources.map((s) => [s.id, s])),
     tracks: mix.tracks,
     clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])),
@@ -294,8 +311,36 @@ function contentFrom(mix: Mix): Content {
 }
 
 function contentOf(state: Content): Content {
-  const { rate, frameRate, length, aim, captions, sources, tracks, clips, markers, pictures, strip } = state;
-  return { rate, frameRate, length, aim, captions, sources, tracks, clips, markers, pictures, strip };
+  const {
+    rate,
+    frameRate,
+    length,
+    aim,
+    captions,
+    faders,
+    rules,
+    sources,
+    tracks,
+    clips,
+    markers,
+    pictures,
+    strip,
+  } = state;
+  return {
+    rate,
+    frameRate,
+    length,
+    aim,
+    captions,
+    faders,
+    rules,
+    sources,
+    tracks,
+    clips,
+    markers,
+    pictures,
+    strip,
+  };
 }
 
 /** The clips of the other state itself where they are the same, so that they go on sounding untouched. */
@@ -329,6 +374,8 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
     length: changes.length,
     aim: keepEqual(state.aim, changes.aim),
     captions: keepEqual(state.captions, changes.captions),
+    faders: keepEqual(state.faders, changes.faders),
+    rules: keepEqual(state.rules, changes.rules),
     sources: Object.fromEntries(changes.sources.map((s) => [s.id, s])),
     tracks: keepSame(state.tracks, changes.tracks),
     markers: changes.markers,

@@ -1,5 +1,12 @@
 import type { Clip, OpenedMix, Stretch } from "@/api/types";
-import { createMixStore, type MixPort, type MixState, type MixStore, USUAL_AIM } from "@/store/mixStore";
+import {
+  createMixStore,
+  type MixPort,
+  type MixState,
+  type MixStore,
+  USUAL_AIM,
+  USUAL_FADERS,
+} from "@/store/mixStore";
 
 export const SECOND = 48000;
 
@@ -59,6 +66,8 @@ export function opened(): OpenedMix {
       length: 20 * SECOND,
       aim: USUAL_AIM,
       captions: [],
+      faders: USUAL_FADERS,
+      rules: [],
       sources: [
         { id: "s-voice", name: "narrator.wav", length: 10 * SECOND, channels: 1, gain: 0 },
         { id: "s-bed", name: "accordion.ogg", length: 30 * SECOND, channels: 2, gain: 0 },

@@ -51,6 +51,7 @@ const figures = (part: Partial<Figures> = {}): Figures => ({
   clearPart: 0.613,
   buried: [],
   clearAll: null,
+  outOfDate: [],
   ...part,
 });
 

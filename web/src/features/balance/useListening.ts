@@ -4,7 +4,7 @@ import type { Level, OpenedMix, Source } from "@/api/types";
 import { Player } from "@/features/player";
 import { decibelsOf } from "@/lib/format";
 import { useMix } from "@/store/context";
-import { createMixStore, type MixPort, USUAL_AIM } from "@/store/mixStore";
+import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "@/store/mixStore";
 
 const refused = () => Promise.reject(new Error("There is nothing to edit while listening to a source."));
 const PORT: MixPort = {
@@ -79,6 +79,8 @@ function alone(source: Source, gain: Level): OpenedMix {
       length,
       aim: USUAL_AIM,
       captions: [],
+      faders: USUAL_FADERS,
+      rules: [],
       sources: [{ id: source.id, name: source.name, length, channels: source.channels ?? 1, gain }],
       tracks: [{ id: "alone", name: source.name, stem: "speech", fader: 0, pan: 0, muted: false }],
       clips: [

@@ -30,6 +30,11 @@ export class Envelope {
     this.written = from;
   }
 
+  /** Whether it writes to this parameter. */
+  writes(param: GainParam): boolean {
+    return param === this.param;
+  }
+
   /** Writes up to a position, or up to the next grid point after it. */
   writeTo(position: number): void {
     let i = stretchIndexAt(this.schedule, this.written);

@@ -1,9 +1,10 @@
 import type { Clip, Stem, Track } from "@/api/types";
+import { decibelsOf } from "@/lib/format";
 import type { MixState, MixStore } from "@/store/mixStore";
 import { LevelMeter, type Reading, SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
 import { pitchKeeper } from "./stretcher";
-import { StemBus, TrackStrip } from "./strip";
+import { levelLane, StemBus, TrackStrip } from "./strip";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
@@ -89,9 +90,11 @@ export class Player {
     // On a whole frame of the context's clock, so that segments join without being resampled.
     const begin = Math.ceil((context.currentTime + SOON) * context.sampleRate) / context.sampleRate;
     this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
-    this.trimTo(state.trim, 0);
-    for (const track of this.store.getState().tracks)
+    this.trimTo(0);
+    for (const track of this.store.getState().tracks) {
       this.strip(track).set(track, this.isHeard(track), context.currentTime, 0);
+      this.followLanes(track, start);
+    }
     this.tick();
     this.timer = setInterval(() => this.tick(), TICK_MS);
   }
@@ -119,12 +122,14 @@ export class Player {
       if (!track || clip.at > position || clip.at + clip.length <= position) continue;
       const strip = this.strip(track);
       strip.set(track, this.isHeard(track), context.currentTime, 0);
+      strip.follow(track, { start, from: position, rate }, position, this.duckingOf(track));
+      strip.writeTo(position + 0.12 * rate);
       const taste = new Voice(
         clip,
         context,
         { start, from: position, rate },
         this.segments,
-        strip.input,
+        clip.ducked === false ? strip.direct : strip.input,
         position,
       );
       taste.schedule(position + 0.12 * rate);
@@ -196,6 +201,7 @@ export class Player {
     }
     this.voices.clear();
     this.anchor = { ...anchor, start: when, from: start };
+    for (const track of this.store.getState().tracks) this.followLanes(track, start);
     this.turn = { at: when, before: anchor };
     this.tick();
   }
@@ -220,9 +226,12 @@ export class Player {
     }
   }
 
-  private trimTo(db: number, glide: number): void {
+  /** The programme's fader, and what the louder of two states is turned down by. */
+  private trimTo(glide: number): void {
     const { master, context } = this;
     if (!master || !context) return;
+    const { trim, faders } = this.store.getState();
+    const db = trim + decibelsOf(faders.programme);
     master.gain.cancelScheduledValues(context.currentTime);
     master.gain.setTargetAtTime(10 ** (db / 20), context.currentTime, glide);
   }
@@ -258,6 +267,7 @@ export class Player {
       if (clip.at < until && clip.at + clip.length > audible && !this.voices.has(clip.id))
         this.begin(clip, audible);
     }
+    for (const strip of this.strips.values()) strip.writeTo(until);
     for (const [id, voice] of this.voices) {
       voice.schedule(until);
       if (voice.clip.at + voice.clip.length < now - anchor.rate) {
@@ -276,7 +286,7 @@ export class Player {
       this.context,
       this.anchor,
       this.segments,
-      this.strip(track).input,
+      clip.ducked === false ? this.strip(track).direct : this.strip(track).input,
       Math.round(from),
     );
     this.voices.set(clip.id, voice);
@@ -298,8 +308,38 @@ export class Player {
     if (known) return known;
     if (!this.context || !this.master) throw new Error("The player is not open.");
     const bus = new StemBus(this.context, this.master);
+    bus.set(this.store.getState().faders[stem], this.context.currentTime, 0);
     this.buses.set(stem, bus);
     return bus;
+  }
+
+  /** The ducking lane, or the one that a rule would make while it is tried. */
+  private duckingOf(track: Track): Track["duckingLevels"] {
+    return this.store.getState().duckTry?.[track.id] ?? track.duckingLevels;
+  }
+
+  private followLanes(track: Track, from: number): void {
+    if (this.anchor) this.strip(track).follow(track, this.anchor, from, this.duckingOf(track));
+  }
+
+  /** Lanes that are others now are followed from a moment hence. */
+  private refollow(track: Track): void {
+    const { context, anchor } = this;
+    if (!context || !anchor) return;
+    const now = positionAt(anchor, context.currentTime + SOON);
+    this.followLanes(track, Math.max(anchor.from, Math.round(now)));
+    this.strip(track).writeTo(now + AHEAD * (anchor.speed ?? 1) * anchor.rate);
+  }
+
+  /** A hand on a control of a track while it plays; null lets go. */
+  ride(track: string, part: "level" | "pan", value: number | null): void {
+    const found = this.store.getState().tracks.find((t) => t.id === track);
+    if (!found || !this.context) return;
+    this.strip(found).ride(part, value, levelLane(found).length > 0);
+    if (value === null) {
+      this.strip(found).set(found, this.isHeard(found), this.context.currentTime, 0.008);
+      this.refollow(found);
+    }
   }
 
   private isHeard(track: Track): boolean {
@@ -310,7 +350,9 @@ export class Player {
 
   private follow(now: MixState, before: MixState): void {
     if (!this.context) return;
-    if (now.trim !== before.trim) this.trimTo(now.trim, 0.02);
+    if (now.trim !== before.trim || now.faders !== before.faders) this.trimTo(0.02);
+    if (now.faders !== before.faders)
+      for (const [stem, bus] of this.buses) bus.set(now.faders[stem], this.context.currentTime, 0.008);
     if (now.speed !== before.speed && now.playing) void this.play(this.position);
     if (now.tracks !== before.tracks || now.solo !== before.solo || now.listening !== before.listening) {
       for (const track of now.tracks) {
@@ -325,6 +367,11 @@ export class Player {
         }
       }
     }
+    if (this.anchor && (now.tracks !== before.tracks || now.duckTry !== before.duckTry))
+      for (const track of now.tracks) {
+        const old = before.tracks.find((t) => t.id === track.id);
+        if (old !== track || now.duckTry?.[track.id] !== before.duckTry?.[track.id]) this.refollow(track);
+      }
     if (now.clips !== before.clips && this.anchor) void this.replaceChanged(now.clips);
   }
 
