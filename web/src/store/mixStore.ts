@@ -5,8 +5,10 @@ import type {
   Chosen,
   Clip,
   Cue,
+  DuckingPlan,
   Edit,
   Faders,
+  Lane,
   Figures,
   Levels,
   Marker,
@@ -149,6 +151,11 @@ export interface MixState extends Content {
   stretch: number | null;
   /** Ducking lanes that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
   duckTry: Record<string, Stretch[]> | null;
+  /** The rule that is being tried, and what it would do. */
+  duckDraft: Rule | null;
+  duckPlan: DuckingPlan | null;
+  /** Which lane of a track is edited in place of its clips' wires. */
+  activeLane: Record<string, Lane>;
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
   hiddenWires: string[];
   heights: Record<string, number>;
@@ -186,6 +193,9 @@ type Settable = Pick<
   | "figures"
   | "stretch"
   | "duckTry"
+  | "duckDraft"
+  | "duckPlan"
+  | "activeLane"
   | "hiddenWires"
   | "heights"
 >;
@@ -246,6 +256,9 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       figures: null,
       stretch: null,
       duckTry: null,
+      duckDraft: null,
+      duckPlan: null,
+      activeLane: {},
       hiddenWires: [],
       heights: {},
       edit: (edit, instead = false) =>

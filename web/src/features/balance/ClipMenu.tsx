@@ -73,6 +73,14 @@ export function ClipMenu({ clip }: { clip: Clip }) {
       {command("spread-range", range ? undefined : "select a range first")}
       {command("copy")}
       {command("paste", clipboard ? undefined : "copy levels first")}
+      <MenuItem
+        onSelect={() => edit({ edit: "set-part-in-ducking", clips, triggers: clip.triggers === false })}
+      >
+        {clip.triggers === false ? "Let it duck others again" : "Leave it out of what ducks others"}
+      </MenuItem>
+      <MenuItem onSelect={() => edit({ edit: "set-part-in-ducking", clips, ducked: clip.ducked === false })}>
+        {clip.ducked === false ? "Let it give way again" : "Do not let it give way"}
+      </MenuItem>
       <MenuLine />
       <MenuTitle>Reset</MenuTitle>
       {ALL_PARTS.map((part) => (

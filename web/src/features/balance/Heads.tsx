@@ -1,7 +1,7 @@
 import { Lock, Plus, Spline } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { memo, useState } from "react";
-import type { Stem, Track } from "@/api/types";
+import type { Lane as LaneKind, Stem, Track } from "@/api/types";
 import { useLevels } from "@/features/player";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { decibelsOf, formatDb } from "@/lib/format";
@@ -134,6 +134,32 @@ function HeightGrip({ lane }: { lane: Lane }) {
   );
 }
 
+/** Which wire a drag in this lane takes: that of the clips, which travels with the sound, or a lane, which stays on the timeline. */
+function WireChoice({ track }: { track: Track }) {
+  const store = useMixStore();
+  const active = useMix((s) => s.activeLane[track.id]);
+  if (!track.ducking && !track.lanes?.level && !active) return null;
+  return (
+    <select
+      className="field !w-auto px-0.5 py-0 text-[11px]"
+      aria-label={`What is edited on ${track.name}`}
+      title="Clip wires travel with the sound; lanes stay on the timeline"
+      value={active ?? "clips"}
+      onChange={(event) => {
+        const { activeLane, set } = store.getState();
+        const others = Object.entries(activeLane).filter(([id]) => id !== track.id);
+        const next = event.target.value;
+        const own = next === "clips" ? [] : [[track.id, next as LaneKind] as const];
+        set({ activeLane: Object.fromEntries([...others, ...own]) });
+      }}
+    >
+      <option value="clips">clips</option>
+      <option value="level">level</option>
+      <option value="ducking">ducking</option>
+    </select>
+  );
+}
+
 const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track; roomy: boolean }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
@@ -257,7 +283,8 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
       {roomy && (
         <div className="mt-0.5 flex items-center gap-2 text-[11px] text-faint">
           <span aria-hidden>Pan</span>
-          <PanSlider track={track} disabled={!canEdit} className="w-[70px]" />
+          <PanSlider track={track} disabled={!canEdit} className="w-[58px]" />
+          <WireChoice track={track} />
         </div>
       )}
     </>

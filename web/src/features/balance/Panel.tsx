@@ -8,6 +8,7 @@ interface Props {
   levels: ReactNode;
   sources: ReactNode;
   speech: ReactNode;
+  ducking: ReactNode;
   versions: ReactNode;
   markers: ReactNode;
 }
@@ -19,6 +20,7 @@ export const Panel = memo(function Panel({
   levels,
   sources,
   speech,
+  ducking,
   versions,
   markers,
 }: Props) {
@@ -26,6 +28,7 @@ export const Panel = memo(function Panel({
     ["clip", "Levels", levels],
     ["sources", "Sources", sources],
     ["speech", "Speech", speech],
+    ["duck", "Duck", ducking],
     ["versions", "Versions", versions],
     ["markers", "Marks", markers],
   ] as const;
@@ -36,12 +39,12 @@ export const Panel = memo(function Panel({
       className="flex min-h-0 min-w-0 flex-col border-l border-line bg-paper"
     >
       {picture}
-      <Tabs.List className="flex border-b border-line px-1" aria-label="Panel">
+      <Tabs.List className="flex border-b border-line px-[3px]" aria-label="Panel">
         {tabs.map(([value, name]) => (
           <Tabs.Trigger
             key={value}
             value={value}
-            className="cursor-pointer border-b-2 border-transparent px-[5px] py-2 text-[12.5px] font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
+            className="cursor-pointer border-b-2 border-transparent px-[4px] py-2 text-[12px] font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
           >
             {name}
           </Tabs.Trigger>

@@ -1,11 +1,30 @@
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import type { Track } from "@/api/types";
+import type { Edit, Track } from "@/api/types";
 import { useMix, useMixStore } from "@/store/context";
 import { clipsOf } from "@/store/mixStore";
 import { useDesk } from "./deskContext";
 import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
 import { HUES, STEMS } from "@/parts/stems";
+
+/** What can become of the lanes that a track has. Clip keyframes travel with the sound, lanes stay on the timeline. */
+function laneEdits({ id, lanes, ducking }: Track): { key: string; title: string; edit: Edit }[] {
+  const found: { key: string; title: string; edit: Edit }[] = [];
+  const add = (title: string, edit: Edit) => found.push({ key: title, title, edit });
+  if (ducking) {
+    add("Ducking into clip keyframes", { edit: "convert-lane", track: id, from: "ducking", to: "clips" });
+    add("Ducking into the level lane", { edit: "convert-lane", track: id, from: "ducking", to: "level" });
+    if (ducking.held) add("Let go of corrections in ducking", { edit: "release-held", track: id });
+    add("Clear ducking", { edit: "clear-lane", track: id, lane: "ducking" });
+  }
+  if (lanes?.level) {
+    add("Level lane into clip keyframes", { edit: "convert-lane", track: id, from: "level", to: "clips" });
+    add("Clear the level lane", { edit: "clear-lane", track: id, lane: "level" });
+  }
+  if (lanes?.pan) add("Clear the pan lane", { edit: "clear-lane", track: id, lane: "pan" });
+  if (lanes?.mute) add("Clear the mute lane", { edit: "clear-lane", track: id, lane: "mute" });
+  return found;
+}
 
 /** What can be done to a track as a whole. */
 export function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {
@@ -13,6 +32,7 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
   const edit = store.getState().edit;
   const desk = useDesk();
   const empty = useMix((s) => !Object.values(s.clips).some((clip) => clip.track === track.id));
+  const lanes = laneEdits(track);
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
   const tall = useMix((s) => s.heights[track.id] !== undefined);
   const shift = (by: number) => {
@@ -64,6 +84,12 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
         </MenuItem>
       ))}
       <MenuLine />
+      {lanes.map(({ key, title, edit: change }) => (
+        <MenuItem key={key} onSelect={() => void edit(change)}>
+          {title}
+        </MenuItem>
+      ))}
+      {lanes.length > 0 && <MenuLine />}
       <MenuTitle>Kind of sound</MenuTitle>
       <DropdownMenu.RadioGroup value={track.stem}>
         {STEMS.map(({ stem, name }) => (

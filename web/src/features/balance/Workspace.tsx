@@ -10,6 +10,7 @@ import { CloseUp } from "./CloseUp";
 import type { Desk, Sheet } from "./commands";
 import { DeskContext } from "./deskContext";
 import { Divider } from "@/parts/Divider";
+import { DuckPanel } from "./DuckPanel";
 import { Guide } from "./Guide";
 import { Heads } from "./Heads";
 import { DeskView } from "@/features/desk";
@@ -32,6 +33,7 @@ import { VersionsPanel } from "./VersionsPanel";
 const HEADS_WIDTH = 208;
 const LEVELS = <Inspector />;
 const SPEECH = <SpeechPanel />;
+const DUCKING = <DuckPanel />;
 const VERSIONS = <VersionsPanel />;
 const MARKERS = <MarkersPanel />;
 const PICTURE = <PicturePane />;
@@ -188,6 +190,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
             levels={LEVELS}
             sources={shelf}
             speech={SPEECH}
+            ducking={DUCKING}
             versions={VERSIONS}
             markers={MARKERS}
           />

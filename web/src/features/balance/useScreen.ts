@@ -10,7 +10,7 @@ interface Kept {
 export function useScreen() {
   const store = useMixStore();
   const project = store.getState().project.id;
-  const [panelWidth, setWidth] = useState(() => Number(localStorage.getItem("wattage-panel")) || 274);
+  const [panelWidth, setWidth] = useState(() => Number(localStorage.getItem("wattage-panel")) || 296);
   const [guide, setGuideShown] = useState(
     () => store.getState().length === 0 && localStorage.getItem("wattage-guide") !== "aside",
   );

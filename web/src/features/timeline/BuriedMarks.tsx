@@ -17,6 +17,8 @@ export function BuriedMarks({ layout, view, width }: Props) {
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   const { top, height } = layout.clearance;
+  const trying = useMix((s) => s.duckPlan !== null);
+  if (trying) return null;
   return buried?.map(({ from, to, worst, accepted }) => {
     const left = Math.max(0, xOf(view, from));
     const right = Math.min(width, xOf(view, to));

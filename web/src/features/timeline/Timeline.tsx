@@ -23,6 +23,7 @@ import { wireOf } from "./levelGestures";
 import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
 import { BuriedMarks } from "./BuriedMarks";
+import { DuckMarks } from "./DuckMarks";
 import { useOutlines } from "./useOutlines";
 import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
@@ -70,6 +71,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   const preview = gesture?.shown?.preview ?? settling;
   const { clips, tracks, sources, selected, chosen, range, length, rate, frameRate, markers, strip } = state;
   const { adjustable, revision, hiddenWires, solo, playhead, figures, aim, captions, stretch } = state;
+  const { duckTry, duckPlan, activeLane } = state;
   const shownPlayhead = state.playing ? -1 : playhead;
   const scene = useMemo(
     () => buildScene(store.getState(), layout, view, width, preview),
@@ -100,6 +102,9 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       aim,
       captions,
       stretch,
+      duckTry,
+      duckPlan,
+      activeLane,
       shownPlayhead,
     ],
   );
@@ -320,6 +325,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
         />
       ))}
       <BuriedMarks layout={layout} view={view} width={width} />
+      <DuckMarks layout={layout} view={view} width={width} />
       {Object.keys(clips).length === 0 && <Teaching layout={layout} />}
       <Playhead
         view={view}

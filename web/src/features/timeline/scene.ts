@@ -1,5 +1,6 @@
 import type { Aim, Clip, Cue, Figures, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
+import { gainAt } from "@/lib/schedule";
 import { decibelsAt } from "@/lib/schedule";
 import { curveOf } from "@/store/chosen";
 import type { MixState, Range } from "@/store/mixStore";
@@ -22,6 +23,8 @@ export interface DrawnClip {
   wires: DrawnWire[];
   /** Fader of the track, gain of the clip and of its source in dB: heard all along. */
   levelDb: number;
+  /** Gain of the lanes of its track at a position of its source; null where none moves. */
+  lanes: ((position: number) => number) | null;
   /** Difference in dB that a drag adds at a source position. */
   extra: ((position: number) => number) | null;
   selected: boolean;
@@ -51,6 +54,11 @@ export interface Scene {
   captions: Cue[];
   /** Where the buried stretch at hand begins. */
   stretch: number | null;
+  /** Whether a rule of ducking is tried, whose stretches are shown in place of buried ones. */
+  trying: boolean;
+  duckTry: MixState["duckTry"];
+  activeLane: MixState["activeLane"];
+  laneExtra: Record<string, (position: number) => number> | null;
 }
 
 /** What a drag shows instead of the stored state. */
@@ -64,6 +72,8 @@ export interface Preview {
   lasso?: Scene["lasso"];
   ramp?: number;
   markers?: Marker[];
+  /** dB on top of the lane that is edited, by track. */
+  lanes?: Record<string, (position: number) => number>;
 }
 
 export function buildScene(
@@ -84,7 +94,8 @@ export function buildScene(
       clip,
       lane,
       wires: wiresOf(clip, shown?.schedule, shown?.channel),
-      levelDb: decibelsOf(lane.track.fader) + decibelsOf(clip.level),
+      levelDb: (hasLevelLane(lane.track) ? 0 : decibelsOf(lane.track.fader)) + decibelsOf(clip.level),
+      lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),
       wiresHidden: state.hiddenWires.includes(clip.track),
@@ -113,7 +124,22 @@ export function buildScene(
     aim: state.aim,
     captions: state.captions,
     stretch: state.stretch,
+    trying: state.duckPlan !== null,
+    duckTry: state.duckTry,
+    activeLane: state.activeLane,
+    laneExtra: preview?.lanes ?? null,
   };
+}
+
+function hasLevelLane({ lanes }: Track): boolean {
+  return !lanes?.off && (lanes?.level?.length ?? 0) > 0;
+}
+
+function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): DrawnClip["lanes"] {
+  const rows = [track.levels, clip.ducked === false ? undefined : ducking].filter((row) => row?.length);
+  if (!rows.length) return null;
+  const shift = clip.at - clip.in;
+  return (position) => rows.reduce((gain, row) => gain * (row ? gainAt(row, position + shift) : 1), 1);
 }
 
 function wiresOf(clip: Clip, schedule?: Stretch[], channel?: Side): DrawnWire[] {

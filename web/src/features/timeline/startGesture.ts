@@ -2,6 +2,7 @@ import type { MixState } from "@/store/mixStore";
 import { fadeClip, moveClips, trimClip } from "./clipGestures";
 import type { Gesture } from "./gesture";
 import type { Target } from "./hit";
+import { dipLane } from "./laneGestures";
 import { dipRange, dragWire, moveKeyframes, shapeRamp } from "./levelGestures";
 import { lasso, moveMarker, resizeRamp, resizeRange, selectRange } from "./rangeGestures";
 import type { Scene } from "./scene";
@@ -49,6 +50,9 @@ export function startGesture(target: Target, scene: Scene, state: MixState, star
     case "wire":
       return canEdit ? dragWire(scene, state, target, start) : null;
     case "dip":
-      return canEdit && state.range ? dipRange(state, state.range, target, start) : null;
+      if (!canEdit || !state.range) return null;
+      return state.activeLane[target.lane.track.id]
+        ? dipLane(state, state.range, target, start)
+        : dipRange(state, state.range, target, start);
   }
 }

@@ -3,6 +3,7 @@ import type { Edit, Levels } from "@/api/types";
 import { curveOf } from "@/store/chosen";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { offered, stretchAt } from "../buried";
+import { runRules } from "../runRules";
 import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, clipsUnder, type Desk, here, refuse, selectedClips } from "./command";
 
@@ -23,6 +24,11 @@ export function nudge(state: MixState, by: number): void {
       void state.edit({ ...last, level: Math.round((last.level + by) * 100) / 100 }, true);
       return;
     }
+    const lane = laneUnder(state);
+    if (lane) {
+      void state.edit({ edit: "dip-range", by, ...lane });
+      return;
+    }
     const clips = clipsUnder(state);
     const { ramp, inside } = settings;
     if (clips)
@@ -33,6 +39,16 @@ export function nudge(state: MixState, by: number): void {
   else refuse(state, "Select clips, keyframes or a range first; then this changes their level.");
 }
 
+/** The lane that is edited in place of clips, where the range lies on its track alone. */
+function laneUnder({ range, activeLane, settings }: MixState) {
+  const track = range?.tracks?.length === 1 ? range.tracks[0] : undefined;
+  const lane = track === undefined ? undefined : activeLane[track];
+  const { ramp, inside } = settings;
+  return range && track !== undefined && lane
+    ? { track, lane, from: range.from, to: range.to, ramp, inside }
+    : null;
+}
+
 type RangeChange =
   | { edit: "dip-range"; by: number | string }
   | { edit: "set-range"; level: number | string }
@@ -40,6 +56,8 @@ type RangeChange =
 
 /** Makes a change to the selected range, with ramps as they are set. */
 export async function changeRange(state: MixState, change: RangeChange): Promise<boolean> {
+  const lane = laneUnder(state);
+  if (lane) return state.edit({ ...change, ...lane } as Edit);
   const clips = clipsUnder(state);
   const { range, settings } = state;
   if (!clips || !range) return false;
@@ -193,6 +211,13 @@ export const LEVELS: CommandGroup = {
       title: "Steady the speech in the selected clips…",
       keys: ["Shift+S"],
       run: (d, s) => withClips(s, "Select the clips whose speech is to be steadied.", () => d.show("steady")),
+    },
+    {
+      id: "duck",
+      title: "Bring ducking up to date with the speech",
+      keys: ["Shift+U"],
+      run: (d, s) =>
+        s.rules.length ? void runRules(d.store) : refuse(s, "There is no rule yet. Make one under “Duck”."),
     },
     {
       id: "tame",

@@ -30,6 +30,7 @@ export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palet
   ctx.lineTo(scene.width, Math.round(wanted) + 0.5);
   ctx.stroke();
   ctx.setLineDash([]);
+  if (scene.trying) return;
   for (const buried of scene.figures.buried) drawBuried(ctx, scene, buried, palette);
 }
 

@@ -6,6 +6,7 @@ import { drawWayOut } from "./fades";
 import { drawHorizon, drawLanes } from "./lanes";
 import { drawLasso, drawMarkers, drawRange } from "./marks";
 import type { Palette } from "./palette";
+import { drawTrackLanes } from "./trackLanes";
 
 export { type Palette, readPalette } from "./palette";
 
@@ -32,6 +33,7 @@ export function drawTimeline(
     }
   }
   for (const drawn of scene.clips) drawWayOut(ctx, scene, drawn, palette);
+  drawTrackLanes(ctx, scene, palette);
   drawRange(ctx, scene, palette);
   drawMarkers(ctx, scene, palette);
   drawLasso(ctx, scene, palette);

@@ -49,6 +49,7 @@ export function drawSound(
     const peak = highest(points, (from * msPerSample) / msPerPoint, (barSamples * msPerSample) / msPerPoint);
     if (!stretch || peak === 0) continue;
     let gain = gainOf(stretch, middle) * trackGain * fadesAt(drawn, middle);
+    if (drawn.lanes) gain *= drawn.lanes(middle);
     if (drawn.extra) gain *= 10 ** (drawn.extra(middle) / 20);
     const beside = side?.[stretchIndexAt(side, middle)];
     if (beside) gain *= gainOf(beside, middle);
