@@ -1,6 +1,7 @@
 import { Slider } from "radix-ui";
-import { useState } from "react";
+import { useContext, useState } from "react";
 import type { Track } from "@/api/types";
+import { RecorderContext } from "@/features/ride";
 import { useMixStore } from "@/store/context";
 
 /** Where a track stands between left and right. Double-click goes to the centre. */
@@ -14,6 +15,7 @@ export function PanSlider({
   className: string;
 }) {
   const store = useMixStore();
+  const recorder = useContext(RecorderContext);
   const [dragged, setDragged] = useState<number | null>(null);
   const pan = dragged ?? track.pan;
   const text =
@@ -27,9 +29,17 @@ export function PanSlider({
         step={0.01}
         disabled={disabled}
         value={[pan]}
-        onValueChange={([v]) => setDragged(v ?? null)}
+        onValueChange={([v = 0]) => {
+          setDragged(v);
+          recorder?.note(track.id, "pan", v, true);
+        }}
         onValueCommit={([v = 0]) => {
           const near = Math.abs(v) < 0.04 ? 0 : v;
+          if (recorder?.isRiding(track.id)) {
+            recorder.note(track.id, "pan", near, false);
+            setDragged(null);
+            return;
+          }
           void store
             .getState()
             .edit({ edit: "set-pan", track: track.id, pan: near })

@@ -109,6 +109,7 @@ export interface RangeSettings {
   ceiling: number;
 }
 
+export type RideMode = "read" | "write" | "touch" | "latch";
 export type Listening = "all" | "speech" | "rest";
 export type Speed = 0.5 | 1 | 1.5;
 
@@ -123,6 +124,8 @@ export interface MixState extends Content {
   /** Edits that the server has not answered yet. */
   pending: number;
   notice: Notice | null;
+  /** Whether the last edit did not reach the server. */
+  offline: boolean;
   selected: string[];
   /** Chosen keyframes, in as many clips as they are. */
   chosen: Chosen[];
@@ -156,6 +159,16 @@ export interface MixState extends Content {
   duckPlan: DuckingPlan | null;
   /** Which lane of a track is edited in place of its clips' wires. */
   activeLane: Record<string, Lane>;
+  /** How each track is ridden; read where nothing is said. Off is part of the mix. */
+  modes: Record<string, RideMode>;
+  /** Tracks whose faders move together. */
+  linked: string[];
+  /** Whether rides write within the selected range only. */
+  punch: boolean;
+  /** Tracks that are being written at this moment. */
+  writing: string[];
+  /** The ride that was the newest edit, so that its thinning can still be changed. */
+  ridden: { revision: number; edit: Extract<Edit, { edit: "ride" }> } | null;
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
   hiddenWires: string[];
   heights: Record<string, number>;
@@ -196,6 +209,11 @@ type Settable = Pick<
   | "duckDraft"
   | "duckPlan"
   | "activeLane"
+  | "modes"
+  | "linked"
+  | "punch"
+  | "writing"
+  | "ridden"
   | "hiddenWires"
   | "heights"
 >;
@@ -217,10 +235,12 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       const turn = queue.then(async () => {
         try {
           const step = await ask();
-          set((s) => ({ ...afterStep(s, step), notice: null }));
+          set((s) => ({ ...afterStep(s, step), notice: null, offline: false }));
           return true;
         } catch (error) {
-          set({ notice: { kind: "error", text: error instanceof Error ? error.message : String(error) } });
+          const text = error instanceof Error ? error.message : String(error);
+          const status = error instanceof ApiError ? error.problem.status : 0;
+          set({ notice: { kind: "error", text }, offline: status === 0 || status >= 500 });
           if (error instanceof ApiError && error.problem.status === 409)
             set(stateOf(await port.mix(get().project.id)));
           return false;
@@ -236,6 +256,7 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       ...stateOf(opened),
       pending: 0,
       notice: null,
+      offline: false,
       selected: [],
       chosen: [],
       range: null,
@@ -259,6 +280,11 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       duckDraft: null,
       duckPlan: null,
       activeLane: {},
+      modes: {},
+      linked: [],
+      punch: false,
+      writing: [],
+      ridden: null,
       hiddenWires: [],
       heights: {},
       edit: (edit, instead = false) =>

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { api } from "@/api/client";
 import type { OpenedMix } from "@/api/types";
 import { Player, PlayerContext } from "@/features/player";
+import { Recorder, RecorderContext } from "@/features/ride";
 import { MixContext } from "@/store/context";
 import { createMixStore, type MixStore } from "@/store/mixStore";
 import { Workspace } from "./Workspace";
@@ -36,22 +37,27 @@ export function Balance({ project, onClose }: { project: string; onClose: () => 
 }
 
 function Open({ opened, onClose }: { opened: OpenedMix; onClose: () => void }) {
-  const [{ store, player }] = useState(() => {
+  const [{ store, player, recorder }] = useState(() => {
     const store = createMixStore(api, opened);
-    return { store, player: new Player(store, api.segment) };
+    const player = new Player(store, api.segment);
+    return { store, player, recorder: new Recorder(store, player) };
   });
   useEffect(() => {
     window.wattage = { player, store };
     const detach = player.attach();
+    const stopRecording = recorder.attach();
     return () => {
+      stopRecording();
       detach();
       delete window.wattage;
     };
-  }, [store, player]);
+  }, [store, player, recorder]);
   return (
     <MixContext value={store}>
       <PlayerContext value={player}>
-        <Workspace onClose={onClose} />
+        <RecorderContext value={recorder}>
+          <Workspace onClose={onClose} />
+        </RecorderContext>
       </PlayerContext>
     </MixContext>
   );

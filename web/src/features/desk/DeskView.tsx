@@ -5,6 +5,7 @@ import { STEMS } from "@/parts/stems";
 import { useMix } from "@/store/context";
 import { type ScaleId, SCALES } from "./scale";
 import { ProgrammeStrip, ScaleStrip, StemStrip, TrackStrip } from "./Strip";
+import { RideBar } from "./RideBar";
 import { useMoments } from "./useMoments";
 
 /** Tall meters and faders: every track in the order of the timeline, then the stems, then the programme. */
@@ -25,6 +26,7 @@ export function DeskView() {
           <h1 className="text-[15px] font-semibold">Desk</h1>
           <Astray most={2} />
         </div>
+        <RideBar />
         <label className="flex items-center gap-2 text-faint">
           Scale
           <select

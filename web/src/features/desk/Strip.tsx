@@ -1,15 +1,19 @@
+import { Link2 } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import type { Stem, Track } from "@/api/types";
 import type { Reading } from "@/features/player";
+import { useRecorder } from "@/features/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { HeldPeak } from "@/parts/HeldPeak";
 import { LevelField } from "@/parts/LevelField";
 import { PanSlider } from "@/parts/PanSlider";
 import { Toggle } from "@/parts/Toggle";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import type { RideMode } from "@/store/mixStore";
 import { useSolo } from "@/store/useSolo";
 import { Column, Marks } from "./Column";
 import { Fader, FADER_MIN } from "./Fader";
+import { useFader } from "./useFader";
 import { type ScaleId, SCALES } from "./scale";
 import type { Loud } from "./useMoments";
 
@@ -19,13 +23,20 @@ interface Metered {
   scale: ScaleId;
 }
 
+const MODES: { mode: "off" | RideMode; hint: string }[] = [
+  { mode: "off", hint: "lanes are kept but not followed" },
+  { mode: "read", hint: "lanes are followed, nothing is written" },
+  { mode: "touch", hint: "writes only while a hand is on it, then glides back" },
+  { mode: "latch", hint: "writes from the first touch until playing stops" },
+  { mode: "write", hint: "writes from play to stop, then goes to touch" },
+];
+
 export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: boolean } & Metered) {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const [solo, toggleSolo] = useSolo(track.id);
-  const [dragged, setDragged] = useState<number | null>(null);
+  const { value, move, riding, hasLane } = useFader(track);
   const edit = store.getState().edit;
-  const setFader = (fader: number | string) => edit({ edit: "set-fader", track: track.id, fader });
   return (
     <Strip
       name={track.name}
@@ -35,15 +46,8 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
       {...metered}
       head={
         <>
-          <div className="flex justify-center gap-1">
-            <Toggle
-              pressed={track.muted}
-              label={`Mute ${track.name}`}
-              disabled={!canEdit}
-              onClick={() => void edit({ edit: "set-muted", track: track.id, muted: !track.muted })}
-            >
-              M
-            </Toggle>
+          <div className="flex justify-center gap-[3px]">
+            <MuteToggle track={track} disabled={!canEdit} />
             <Toggle
               pressed={solo}
               label={`Solo ${track.name}`}
@@ -52,6 +56,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
             >
               S
             </Toggle>
+            <LinkToggle track={track} />
           </div>
           <div className="mt-1 grid justify-items-center leading-none">
             <PanSlider track={track} disabled={!canEdit} className="w-full" />
@@ -62,30 +67,161 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
         <Fader
           of={track.name}
           ink={track.hue ?? track.stem}
-          value={dragged ?? decibelsOf(track.fader)}
+          value={value}
           disabled={!canEdit}
-          onDrag={setDragged}
-          onCommit={(v) => void setFader(v <= FADER_MIN ? "silence" : v).then(() => setDragged(null))}
+          writing={riding}
+          onMove={move}
         />
       }
       level={
-        <LevelField
-          label={`Level of ${track.name} in dB`}
-          level={dragged ?? track.fader}
-          disabled={!canEdit}
-          onCommit={setFader}
-        />
+        hasLane || riding ? (
+          <div
+            className={`figure px-1 text-right text-[12px] leading-[24px] ${riding ? "font-semibold text-copper-text" : "text-faint"}`}
+            title={riding ? "Being written" : "As its level lane has it at this moment"}
+          >
+            {riding ? "● " : ""}
+            {value <= FADER_MIN ? "silence" : formatDb(value)}
+          </div>
+        ) : (
+          <LevelField
+            label={`Level of ${track.name} in dB`}
+            level={value <= FADER_MIN ? "silence" : value}
+            disabled={!canEdit}
+            onCommit={(fader) => edit({ edit: "set-fader", track: track.id, fader })}
+          />
+        )
+      }
+      mode={<ModeChoice track={track} disabled={!canEdit} />}
+    />
+  );
+}
+
+/** Mutes; while it is ridden, that is written too. */
+function MuteToggle({ track, disabled }: { track: Track; disabled: boolean }) {
+  const store = useMixStore();
+  const recorder = useRecorder();
+  const [muting, setMuting] = useState(false);
+  const riding = useMix((s) => s.playing && (s.modes[track.id] ?? "read") !== "read");
+  return (
+    <Toggle
+      pressed={riding ? muting : track.muted}
+      label={riding ? `Ride the mute of ${track.name}` : `Mute ${track.name}`}
+      disabled={disabled}
+      onClick={(event) => {
+        if (!recorder.isRiding(track.id)) {
+          void store.getState().edit({ edit: "set-muted", track: track.id, muted: !track.muted });
+          return;
+        }
+        recorder.note(track.id, "mute", muting ? 0 : 1, true, event.timeStamp);
+        setMuting(!muting);
+      }}
+    >
+      M
+    </Toggle>
+  );
+}
+
+function LinkToggle({ track }: { track: Track }) {
+  const store = useMixStore();
+  const linked = useMix((s) => s.linked.includes(track.id));
+  return (
+    <button
+      type="button"
+      aria-pressed={linked}
+      aria-label={`Link the fader of ${track.name}`}
+      title="Linked faders move by the same dB. Alt moves one alone"
+      className="grid size-[20px] cursor-pointer place-content-center rounded border border-line bg-sheet aria-pressed:border-copper aria-pressed:bg-glow aria-pressed:text-copper-text"
+      onClick={() => {
+        const all = store.getState().linked;
+        store.getState().set({ linked: linked ? all.filter((id) => id !== track.id) : [...all, track.id] });
+      }}
+    >
+      <Link2 size={12} />
+    </button>
+  );
+}
+
+function ModeChoice({ track, disabled }: { track: Track; disabled: boolean }) {
+  const store = useMixStore();
+  const mode = useMix((s) => s.modes[track.id] ?? "read");
+  const shown = track.lanes?.off ? "off" : mode;
+  return (
+    <select
+      className={`field w-full px-0.5 py-0 text-[11px] ${shown === "off" || shown === "read" ? "" : "border-copper font-semibold text-copper-text"}`}
+      aria-label={`How ${track.name} is ridden`}
+      title={MODES.find((m) => m.mode === shown)?.hint}
+      disabled={disabled}
+      value={shown}
+      onChange={(event) => {
+        const next = event.target.value as "off" | RideMode;
+        const { modes, set, edit } = store.getState();
+        if (next !== "off") set({ modes: { ...modes, [track.id]: next } });
+        if ((next === "off") !== (track.lanes?.off === true))
+          void edit({ edit: "set-lanes-off", track: track.id, off: next === "off" });
+      }}
+    >
+      {MODES.map((m) => (
+        <option key={m.mode} value={m.mode} title={m.hint}>
+          {m.mode}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** A fader after those of the tracks: of a stem, or of the programme. */
+function useBus(part: Stem | "programme") {
+  const store = useMixStore();
+  const level = useMix((s) => s.faders[part]);
+  const [dragged, setDragged] = useState<number | null>(null);
+  const commit = (fader: number | string) =>
+    store
+      .getState()
+      .edit(
+        part === "programme"
+          ? { edit: "set-programme-fader", fader }
+          : { edit: "set-stem-fader", stem: part, fader },
+      );
+  const move = (value: number, held: boolean) => {
+    setDragged(value);
+    // Heard at once; kept when it is let go.
+    const { faders } = store.getState();
+    if (held) store.setState({ faders: { ...faders, [part]: value <= FADER_MIN ? "silence" : value } });
+    else void commit(value <= FADER_MIN ? "silence" : value).then(() => setDragged(null));
+  };
+  return { value: dragged ?? Math.max(FADER_MIN, decibelsOf(level)), level, commit, move };
+}
+
+function BusStrip({
+  part,
+  name,
+  ink,
+  ...metered
+}: { part: Stem | "programme"; name: string; ink: string } & Metered) {
+  const canEdit = useCanEdit();
+  const { value, level, commit, move } = useBus(part);
+  const called = part === "programme" ? "the programme" : `stem ${part}`;
+  return (
+    <Strip
+      name={name}
+      ink={ink}
+      {...(part === "programme" ? {} : { stem: part })}
+      bus
+      {...metered}
+      fader={<Fader of={called} ink={ink} value={value} disabled={!canEdit} onMove={move} />}
+      level={
+        <LevelField label={`Level of ${called} in dB`} level={level} disabled={!canEdit} onCommit={commit} />
       }
     />
   );
 }
 
 export function StemStrip({ stem, name, ...metered }: { stem: Stem; name: string } & Metered) {
-  return <Strip name={name} ink={stem} stem={stem} {...metered} />;
+  return <BusStrip part={stem} name={name} ink={stem} {...metered} />;
 }
 
 export function ProgrammeStrip(metered: Metered) {
-  return <Strip name="Programme" ink="copper" {...metered} />;
+  return <BusStrip part="programme" name="Programme" ink="copper" {...metered} />;
 }
 
 /** The numbers beside the meters, laid out as a strip is. */
@@ -98,6 +234,7 @@ export function ScaleStrip({ scale }: { scale: ScaleId }) {
       <div className="flex min-h-0 flex-1">
         <Marks scale={SCALES[scale]} />
       </div>
+      <div className="h-[24px] shrink-0" />
       <div className="h-[24px] shrink-0" />
       <div className="figure text-[11px] leading-[1.35] whitespace-pre">{" \n \n "}</div>
     </div>
@@ -112,10 +249,13 @@ interface Props extends Metered {
   head?: ReactNode;
   fader?: ReactNode;
   level?: ReactNode;
+  mode?: ReactNode;
+  /** Whether it comes after the tracks. */
+  bus?: boolean;
 }
 
 /** One strip: name, controls, a tall meter with the fader beside it, and what it reads in numbers. */
-function Strip({ name, ink, stem, apart = false, head, fader, level, ...metered }: Props) {
+function Strip({ name, ink, stem, apart = false, head, fader, level, mode, bus = false, ...metered }: Props) {
   const zones = useMix((s) => s.aim.zones);
   const { reading, loud, scale } = metered;
   const number = (value: number | null) => (value === null ? "—" : formatDb(value));
@@ -123,7 +263,7 @@ function Strip({ name, ink, stem, apart = false, head, fader, level, ...metered 
     <div
       className={`flex w-[74px] max-w-[110px] min-w-[62px] flex-1 flex-col gap-1.5 px-1.5 ${apart ? "ml-2" : ""}`}
       role="group"
-      aria-label={stem === undefined || head ? name : `${name} stem`}
+      aria-label={bus && stem !== undefined ? `${name} stem` : name}
     >
       <div className="h-[2px] shrink-0 rounded" style={{ background: `var(--${ink})` }} />
       <div className="truncate text-center text-[12px] font-semibold" title={name}>
@@ -141,6 +281,7 @@ function Strip({ name, ink, stem, apart = false, head, fader, level, ...metered 
         {fader}
       </div>
       <div className="h-[24px] shrink-0">{level}</div>
+      <div className="h-[24px] shrink-0">{mode}</div>
       <dl className="figure grid shrink-0 grid-cols-[auto_1fr] gap-x-1 text-right text-[11px] leading-[1.35]">
         <dt className="text-left text-faint" title="Highest peak, dBFS">
           peak

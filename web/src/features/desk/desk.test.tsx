@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
 import type { Edit } from "@/api/types";
 import type { Levels } from "@/features/player";
+import { type Recorder, RecorderContext } from "@/features/ride";
 import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
@@ -17,7 +18,7 @@ vi.mock("@/features/player", async (original) => ({
   ...(await original<object>()),
   useLevels: () => heard.levels,
   useMoment: () => 2 * 48000 + 100,
-  usePlayer: () => ({ seek: () => undefined }),
+  usePlayer: () => ({ seek: () => undefined, ride: () => undefined, position: 0 }),
 }));
 vi.stubGlobal(
   "ResizeObserver",
@@ -30,6 +31,7 @@ vi.stubGlobal(
 
 let store: MixStore;
 let edits: Edit[];
+const recorder = { isRiding: vi.fn(() => false), note: vi.fn() };
 const reading = (peak: number, average: number) => ({
   peak: [peak, peak - 1] as [number, number],
   average: [average, average] as [number, number],
@@ -69,7 +71,9 @@ function show() {
   render(
     <QueryClientProvider client={new QueryClient()}>
       <MixContext value={store}>
-        <DeskView />
+        <RecorderContext value={recorder as unknown as Recorder}>
+          <DeskView />
+        </RecorderContext>
       </MixContext>
     </QueryClientProvider>,
   );
@@ -136,10 +140,80 @@ describe("the desk", () => {
     show();
     const fader = screen.getByRole("slider", { name: "Tall fader of Narrator" });
     fader.focus();
-    await userEvent.keyboard("{ArrowDown}");
-    expect(edits).toEqual([{ edit: "set-fader", track: "speech", fader: -0.1 }]);
+    await userEvent.keyboard("{Shift>}{ArrowDown}{/Shift}");
+    await vi.waitFor(() =>
+      expect(edits).toEqual([{ edit: "set-faders", faders: [{ track: "speech", fader: -0.1 }] }]),
+    );
+    store.setState((s) => ({ tracks: s.tracks.map((t) => ({ ...t, fader: -7 })) }));
     fireEvent.doubleClick(fader);
-    expect(edits.at(-1)).toEqual({ edit: "set-fader", track: "speech", fader: 0 });
+    expect(edits.at(-1)).toEqual({ edit: "set-faders", faders: [{ track: "speech", fader: 0 }] });
+  });
+
+  it("moves linked faders by the same dB, and one alone when asked to", async () => {
+    store.setState((s) => ({ tracks: s.tracks.map((t) => (t.id === "music" ? { ...t, fader: -10 } : t)) }));
+    show();
+    for (const name of ["Narrator", "Music"])
+      await userEvent.click(screen.getByRole("button", { name: `Link the fader of ${name}` }));
+    const fader = screen.getByRole("slider", { name: "Tall fader of Narrator" });
+    fireEvent.keyDown(fader, { key: "ArrowDown" });
+    await vi.waitFor(() => expect(edits).toHaveLength(1));
+    expect(edits[0]).toEqual({
+      edit: "set-faders",
+      faders: [
+        { track: "speech", fader: -1 },
+        { track: "music", fader: -11 },
+      ],
+    });
+    fireEvent.keyDown(fader, { key: "ArrowUp", altKey: true });
+    await vi.waitFor(() => expect(edits).toHaveLength(2));
+    expect(edits[1]).toEqual({ edit: "set-faders", faders: [{ track: "speech", fader: 1 }] });
+  });
+
+  it("sets faders of stems and programme, by typing and by keys", async () => {
+    show();
+    const field = screen.getByLabelText("Level of stem music in dB");
+    await userEvent.clear(field);
+    await userEvent.type(field, "-4.5{Enter}");
+    fireEvent.keyDown(screen.getByRole("slider", { name: "Tall fader of the programme" }), {
+      key: "ArrowUp",
+    });
+    await vi.waitFor(() => expect(edits).toHaveLength(2));
+    expect(edits).toEqual([
+      { edit: "set-stem-fader", stem: "music", fader: "-4.5" },
+      { edit: "set-programme-fader", fader: 1 },
+    ]);
+  });
+
+  it("hands what is ridden to the recorder, with when it was", () => {
+    recorder.isRiding.mockReturnValue(true);
+    store.setState({ playing: true, modes: { speech: "touch" } });
+    show();
+    fireEvent.keyDown(screen.getByRole("slider", { name: "Tall fader of Narrator" }), { key: "ArrowDown" });
+    expect(recorder.note).toHaveBeenCalledWith("speech", "level", -1, true, expect.any(Number));
+    expect(edits).toEqual([]);
+    recorder.isRiding.mockReturnValue(false);
+  });
+
+  it("says why a fader that follows its lane does not move", () => {
+    store.setState((s) => ({
+      tracks: s.tracks.map((t) =>
+        t.id === "speech" ? { ...t, lanes: { level: [{ at: 0, level: -8, ramp: "line" as const }] } } : t,
+      ),
+    }));
+    show();
+    const fader = screen.getByRole("slider", { name: "Tall fader of Narrator" });
+    expect(fader.getAttribute("aria-valuenow")).toBe("-8");
+    fireEvent.keyDown(fader, { key: "ArrowDown" });
+    expect(store.getState().notice?.text).toContain("follows its level lane");
+    expect(edits).toEqual([]);
+  });
+
+  it("keeps lanes but does not follow them in mode off", async () => {
+    show();
+    await userEvent.selectOptions(screen.getByLabelText("How Music is ridden"), "off");
+    expect(edits).toEqual([{ edit: "set-lanes-off", track: "music", off: true }]);
+    await userEvent.selectOptions(screen.getByLabelText("How Narrator is ridden"), "latch");
+    expect(store.getState().modes).toEqual({ speech: "latch" });
   });
 
   it("tells in words what is astray", () => {

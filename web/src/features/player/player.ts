@@ -64,6 +64,14 @@ export class Player {
     return Math.max(anchor.from, Math.round(positionAt(anchor, heard)));
   }
 
+  /** The position that is heard at a moment of the page's clock, ms. */
+  positionAtTime(when: number): number {
+    const { anchor } = this;
+    const { rate } = this.store.getState();
+    const speed = anchor?.speed ?? 1;
+    return this.position + ((when - performance.now()) / 1000) * rate * (anchor ? speed : 0);
+  }
+
   levels(): Levels {
     return {
       programme: this.programme?.read() ?? SILENT,

@@ -1,0 +1,97 @@
+import { CircleDot } from "lucide-react";
+import { useRecorder } from "@/features/ride";
+import { numberIn } from "@/parts/parse";
+import { TypedField } from "@/parts/TypedField";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
+
+/** Begins a ride, says where it may write, and thins the last one anew. */
+export function RideBar() {
+  const store = useMixStore();
+  const recorder = useRecorder();
+  const canEdit = useCanEdit();
+  const armed = useMix((s) => s.tracks.filter((t) => (s.modes[t.id] ?? "read") !== "read").length);
+  const playing = useMix((s) => s.playing);
+  const range = useMix((s) => s.range);
+  const punch = useMix((s) => s.punch);
+  const preRoll = useMix((s) => s.preRoll);
+  if (!canEdit) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <button
+        type="button"
+        className="button px-2 py-1 aria-pressed:border-copper aria-pressed:text-copper-text"
+        aria-pressed={playing && armed > 0}
+        aria-disabled={armed === 0 || playing}
+        title={
+          armed === 0
+            ? "Choose touch, latch or write on a track first"
+            : `Plays from ${preRoll} s before the playhead; what is ridden counts from the playhead on`
+        }
+        onClick={() => armed > 0 && !playing && void recorder.ride(preRoll)}
+      >
+        <CircleDot size={14} aria-hidden /> Ride{armed ? ` ${armed}` : ""}
+      </button>
+      <label
+        className="flex items-center gap-1.5 text-[12px] text-faint"
+        title={range ? undefined : "Select a range first"}
+      >
+        <input
+          type="checkbox"
+          className="size-6 accent-[var(--copper)]"
+          disabled={!range}
+          checked={punch && range !== null}
+          onChange={(event) => store.getState().set({ punch: event.target.checked })}
+        />
+        only in the range
+      </label>
+      <Thinning />
+    </div>
+  );
+}
+
+/** Right after a ride: how closely the lane follows what was ridden. */
+function Thinning() {
+  const store = useMixStore();
+  const ridden = useMix((s) => (s.ridden?.revision === s.revision ? s.ridden : null));
+  const tracks = useMix((s) => s.tracks);
+  if (!ridden) return null;
+  const { tolerance = 0.25, spacing = 0.1 } = ridden.edit;
+  const ids = ridden.edit.passes.map((pass) => pass.track);
+  const count = tracks
+    .filter((t) => ids.includes(t.id))
+    .reduce((sum, t) => sum + (t.lanes?.level?.length ?? 0) + (t.lanes?.pan?.length ?? 0), 0);
+  const set = (part: { tolerance?: number; spacing?: number }) => async (text: string) => {
+    const value = numberIn(text);
+    if (value === null) return false;
+    const edit = {
+      ...ridden.edit,
+      ...(part.tolerance === undefined ? { spacing: value / 1000 } : { tolerance: value }),
+    };
+    const done = await store.getState().edit(edit, true);
+    if (done) store.getState().set({ ridden: { revision: store.getState().revision, edit } });
+    return done;
+  };
+  return (
+    <span
+      className="flex items-center gap-1.5 text-[12px] text-faint"
+      role="group"
+      aria-label="Thinning of the last ride"
+    >
+      {count} keyframes, within
+      <TypedField
+        className="!w-12"
+        label="Tolerance of thinning, dB"
+        shown={String(tolerance)}
+        onCommit={set({ tolerance })}
+      />
+      dB, apart
+      <TypedField
+        className="!w-12"
+        label="Spacing of keyframes, ms"
+        shown={String(Math.round(spacing * 1000))}
+        onCommit={set({ spacing })}
+      />
+      ms
+    </span>
+  );
+}

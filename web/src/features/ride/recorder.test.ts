@@ -1,0 +1,151 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Edit } from "@/api/types";
+import type { Player } from "@/features/player";
+import type { MixStore } from "@/store/mixStore";
+import { SECOND, storeOf } from "@/test/mixes";
+import { faderAt, Recorder } from "./recorder";
+
+let store: MixStore;
+let edits: Edit[];
+let answers: boolean[];
+let recorder: Recorder;
+let detach: () => void;
+const rides: [string, string, number | null][] = [];
+
+beforeEach(() => {
+  localStorage.clear();
+  edits = [];
+  answers = [];
+  rides.length = 0;
+  store = storeOf({
+    edit: (edit) => {
+      edits.push(edit);
+      return Promise.resolve(answers.shift() ?? true);
+    },
+  });
+  const player = {
+    // The clock of the page in ms is the position here.
+    positionAtTime: (when: number) => (when / 1000) * SECOND,
+    ride: (track: string, part: string, value: number | null) => rides.push([track, part, value]),
+    play: vi.fn(() => Promise.resolve()),
+  };
+  recorder = new Recorder(store, player as unknown as Player);
+  detach = recorder.attach();
+});
+afterEach(() => detach());
+
+const play = (from = 0) => store.setState({ playing: true, playhead: from });
+const stop = async (at: number) => {
+  store.setState({ playing: false, playhead: at });
+  await vi.waitFor(() => expect(store.getState().writing).toEqual([]));
+};
+
+describe("a ride", () => {
+  it("is one edit for all tracks, with each sample at the time of its event", async () => {
+    store.setState({ modes: { music: "touch", speech: "latch" } });
+    play();
+    recorder.note("music", "level", -6, true, 1000);
+    recorder.note("speech", "level", -3, true, 1500);
+    expect(store.getState().writing).toEqual(["speech", "music"]);
+    recorder.note("music", "level", -8, false, 2000);
+    expect(store.getState().writing).toEqual(["speech"]);
+    await stop(4 * SECOND);
+    expect(edits).toEqual([
+      {
+        edit: "ride",
+        passes: [
+          { track: "speech", mode: "latch", start: 0, stop: 4 * SECOND, level: [[72000, -3, 1]] },
+          {
+            track: "music",
+            mode: "touch",
+            start: 0,
+            stop: 4 * SECOND,
+            level: [
+              [48000, -6, 1],
+              [96000, -8, 0],
+            ],
+          },
+        ],
+      },
+    ]);
+    expect(rides.filter(([, , value]) => value === null).map(([track]) => track)).toContain("music");
+  });
+
+  it("in write begins where the fader stands, and goes to touch afterwards", async () => {
+    store.setState({ modes: { music: "write" } });
+    play(2 * SECOND);
+    await stop(3 * SECOND);
+    expect(edits).toEqual([
+      {
+        edit: "ride",
+        passes: [
+          { track: "music", mode: "write", start: 2 * SECOND, stop: 3 * SECOND, level: [[96000, 0, 1]] },
+        ],
+      },
+    ]);
+    await vi.waitFor(() => expect(store.getState().modes).toEqual({ music: "touch" }));
+  });
+
+  it("writes nothing where nothing is touched, nor in read", async () => {
+    store.setState({ modes: { music: "touch", speech: "read" } });
+    play();
+    recorder.note("speech", "level", -3, true, 500);
+    await stop(SECOND);
+    expect(edits).toEqual([]);
+  });
+
+  it("after a pre-roll counts from the playhead on", async () => {
+    store.setState({ modes: { music: "write" }, playhead: 5 * SECOND });
+    await recorder.ride(2);
+    play(3 * SECOND);
+    recorder.note("music", "level", -9, true, 4000);
+    recorder.note("music", "level", -7, true, 6000);
+    await stop(7 * SECOND);
+    const [edit] = edits as Extract<Edit, { edit: "ride" }>[];
+    expect(edit?.passes[0]).toMatchObject({ start: 5 * SECOND, stop: 7 * SECOND });
+    expect(edit?.passes[0]?.level?.[0]).toEqual([5 * SECOND, -9, 1]);
+  });
+
+  it("punched in writes within the range only", async () => {
+    store.setState({
+      modes: { music: "write" },
+      punch: true,
+      range: { from: SECOND, to: 2 * SECOND, tracks: null },
+    });
+    play();
+    recorder.note("music", "level", -9, true, 500);
+    await stop(3 * SECOND);
+    const [edit] = edits as Extract<Edit, { edit: "ride" }>[];
+    expect(edit?.passes[0]).toMatchObject({ start: SECOND, stop: 2 * SECOND, level: [[SECOND, -9, 1]] });
+  });
+
+  it("that cannot be sent is kept, and sent when the connection is back", async () => {
+    answers = [false];
+    store.setState({ modes: { music: "write" }, offline: true });
+    play();
+    await stop(SECOND);
+    await vi.waitFor(() => expect(edits).toHaveLength(1));
+    expect(localStorage.getItem("wattage-rides-p")).toContain('"ride"');
+    store.setState({ offline: false });
+    window.dispatchEvent(new Event("online"));
+    await vi.waitFor(() => expect(edits).toHaveLength(2));
+    expect(edits[1]).toEqual(edits[0]);
+    await vi.waitFor(() => expect(localStorage.getItem("wattage-rides-p")).toBeNull());
+  });
+});
+
+describe("where a fader stands", () => {
+  it("is as its lane has it at the moment, or as it is set", () => {
+    const track = { id: "t", name: "T", stem: "music" as const, fader: -5, pan: 0, muted: false };
+    expect(faderAt(track, 100)).toBe(-5);
+    const level = [
+      { at: 1000, level: -10, ramp: "line" as const },
+      { at: 2000, level: -20, ramp: "hold" as const },
+      { at: 3000, level: "silence" as const, ramp: "line" as const },
+    ];
+    const ridden = { ...track, lanes: { level } };
+    expect([0, 1500, 2500, 4000].map((at) => faderAt(ridden, at))).toEqual([-10, -15, -20, -60]);
+    expect(faderAt({ ...ridden, lanes: { level, off: true } }, 1500)).toBe(-5);
+  });
+});
