@@ -12,11 +12,19 @@ require dirname(__DIR__).'/vendor/autoload.php';
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Ducking\Ducker;
+use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\Rule;
+use Wattage\Core\Ducking\Timing;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Ride\Merge;
+use Wattage\Core\Ride\Mode;
+use Wattage\Core\Ride\Pass;
+use Wattage\Core\Ride\Sample;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Speech\SpeechTimes;
@@ -24,6 +32,7 @@ use Wattage\Core\Speech\Steady;
 use Wattage\Core\Speech\SteadyPlan;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Lanes;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
 use Wattage\Core\Timeline\Stem;
@@ -97,3 +106,22 @@ $tenths = SourceTenths::fromBytes($bytes['s0'], 2);
 [$ms, $plan] = $timed(static fn (): SteadyPlan => SteadyPlan::of($talking, $talk, $tenths, static fn (): array => $active, new Steady(3.0, null, 9.0, 12.0, 0.5)));
 $row('steady of a clip of 30 minutes', $ms, '≤ 1 s');
 printf("  %d keyframes, where a value every quarter of a second would be 7,200\n", count($plan->curve->keyframes ?? []));
+// Ducking: four tracks that speak, four that give way, each source's activity known, as after the first time.
+$speaking = array_reduce(['t2', 't3'], static fn (Mix $m, string $id): Mix => $m->withTrack($m->track($id)->withStem(Stem::Speech)), $mix);
+$hourOf = static fn (?float $depth): Rule => new Rule('r', 'R', ['t0', 't1', 't2', 't3'], [], ['t4', 't5', 't6', 't7'], $depth, 15.0, -30.0, null, Timing::usual(RATE));
+foreach (['ducking of an hour, 4 triggers, fixed depth' => -12.0, 'the same to a clearance' => null] as $what => $depth) {
+    $known = [];
+    [$ms, $lanes] = $timed(static fn (): array => (new Ducker($speaking->withRule($hourOf($depth)), new Listening(static fn (): array => $active), static function (string $id) use ($bytes, &$known): SourceTenths {
+        return $known[$id] ??= SourceTenths::fromBytes($bytes[$id], 2);
+    }))->lanes());
+    $row($what, $ms, '≤ 500 ms');
+}
+printf("  %d keyframes a lane\n", count($lanes['t4']->keyframes));
+// A ride of ten minutes, 50 samples a second.
+$samples = [];
+for ($i = 0; $i < 30_000; ++$i) {
+    $samples[] = new Sample($i * 960, -12.0 + 8.0 * sin($i / 90) + 2.0 * sin($i / 23) + 0.2 * mt_rand() / mt_getrandmax(), true);
+}
+[$ms, $lanes] = $timed(static fn (): Lanes => (new Merge(0.25, 4800, 9600))->into($mix->track('t0'), new Pass('t0', Mode::Write, 0, 600 * RATE, $samples)));
+$row('a ride of 10 minutes at 50 samples a second, merged', $ms, '≤ 100 ms');
+printf("  %d keyframes of 30,000 samples\n", count($lanes->level->keyframes));

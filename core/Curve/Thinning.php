@@ -7,6 +7,8 @@ namespace Wattage\Core\Curve;
 /** Leaves out points of a row where straight lines between those that stay keep within a tolerance (Ramer, Douglas and Peucker). */
 final class Thinning
 {
+    private const PIECE = 512;
+
     /**
      * @param list<array{int, float}> $points position and dB, positions rising
      * @param float $tolerance dB that the lines may differ from the points
@@ -45,8 +47,17 @@ final class Thinning
     public static function spaced(array $points, float $tolerance, int $spacing): array
     {
         $n = \count($points);
-        $kept = [0 => true, $n - 1 => true];
-        $parts = [[0, $n - 1]];
+        // Looked at in pieces, since long rows would be gone through many times over.
+        $seams = [];
+        for ($i = 0; $i < $n - 1; $i += self::PIECE) {
+            $seams[] = $i;
+        }
+        $seams[] = $n - 1;
+        $kept = array_fill_keys($seams, true);
+        $parts = [];
+        for ($i = 1, $count = \count($seams); $i < $count; ++$i) {
+            $parts[] = [$seams[$i - 1], $seams[$i]];
+        }
         while ([] !== $parts) {
             [$first, $last] = array_pop($parts);
             [$farthest, $distance] = self::farthest($points, $first, $last);
@@ -59,7 +70,29 @@ final class Thinning
         }
         ksort($kept);
 
-        return array_map(static fn (int $i): array => $points[$i], array_keys($kept));
+        return array_map(static fn (int $i): array => $points[$i], self::withoutSeams($points, array_keys($kept), $tolerance));
+    }
+
+    /**
+     * @param non-empty-list<array{int, float}> $points
+     * @param list<int> $kept in order
+     *
+     * @return non-empty-list<int> those that are needed for more than that a piece ended there
+     */
+    private static function withoutSeams(array $points, array $kept, float $tolerance): array
+    {
+        $needed = [0];
+        for ($i = 1, $last = \count($kept) - 1; $i < $last; ++$i) {
+            $isSeam = 0 === $kept[$i] % self::PIECE;
+            if (!$isSeam || self::farthest($points, $needed[\count($needed) - 1], $kept[$i + 1])[1] > $tolerance) {
+                $needed[] = $kept[$i];
+            }
+        }
+        if (\count($points) > 1) {
+            $needed[] = \count($points) - 1;
+        }
+
+        return $needed;
     }
 
     /**
@@ -92,10 +125,12 @@ final class Thinning
     {
         [$from, $start] = $points[$first];
         [$to, $end] = $points[$last];
+        $slope = ($end - $start) / max(1, $to - $from);
+        $base = $start - $slope * $from;
         $farthest = $first;
         $distance = 0.0;
         for ($i = $first + 1; $i < $last; ++$i) {
-            $off = abs($points[$i][1] - $start - ($end - $start) * ($points[$i][0] - $from) / max(1, $to - $from));
+            $off = abs($points[$i][1] - $base - $slope * $points[$i][0]);
             if ($off > $distance) {
                 $farthest = $i;
                 $distance = $off;

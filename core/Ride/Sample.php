@@ -26,12 +26,20 @@ final readonly class Sample
     public static function sorted(array $samples, int $start, int $stop, float $least, float $most): array
     {
         $byTime = [];
+        $last = -1;
+        $rising = true;
         foreach ($samples as $sample) {
-            if ($sample->at >= $start && $sample->at <= $stop && !is_nan($sample->value)) {
-                $byTime[$sample->at] = new self($sample->at, max($least, min($most, $sample->value)), $sample->held);
+            if ($sample->at < $start || $sample->at > $stop) {
+                continue;
             }
+            $within = $sample->value >= $least && $sample->value <= $most;
+            $byTime[$sample->at] = $within ? $sample : new self($sample->at, max($least, min($most, $sample->value)), $sample->held);
+            $rising = $rising && $sample->at >= $last;
+            $last = $sample->at;
         }
-        ksort($byTime);
+        if (!$rising) {
+            ksort($byTime);
+        }
 
         return array_values($byTime);
     }

@@ -2,7 +2,8 @@ import { Lock, Plus, Spline } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { memo, useState } from "react";
 import type { Lane as LaneKind, Stem, Track } from "@/api/types";
-import { useLevels } from "@/features/player";
+import { useLevels, useMoment } from "@/features/player";
+import { faderAt } from "@/features/ride";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
@@ -160,6 +161,30 @@ function WireChoice({ track }: { track: Track }) {
   );
 }
 
+/** The fader of a track that follows its level lane: it moves with what is heard. */
+function LaneFader({ track }: { track: Track }) {
+  const level = faderAt(track, useMoment());
+  return (
+    <div
+      className="mt-1 flex h-[26px] items-center gap-2"
+      title="Follows its level lane. Ride it on the Desk, or edit the lane here"
+    >
+      <div className="relative h-[2px] flex-1 rounded bg-line" aria-hidden>
+        <span
+          className="absolute -top-[6px] h-[14px] w-[9px] -translate-x-1/2 rounded-[3px] border border-faint bg-sheet"
+          style={{ left: `${((Math.max(FADER_MIN, level) - FADER_MIN) / (12 - FADER_MIN)) * 100}%` }}
+        />
+      </div>
+      <span
+        className="figure w-[54px] text-right text-[12px] text-faint"
+        data-testid={`lane-level-${track.id}`}
+      >
+        {level <= FADER_MIN ? "silence" : formatDb(level)}
+      </span>
+    </div>
+  );
+}
+
 const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track; roomy: boolean }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
@@ -169,6 +194,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
   const edit = store.getState().edit;
   const fader = dragged ?? Math.max(FADER_MIN, decibelsOf(track.fader));
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
+  const hasLane = !track.lanes?.off && (track.lanes?.level?.length ?? 0) > 0;
   return (
     <>
       <div className="flex items-center gap-1 pt-1.5">
@@ -243,43 +269,47 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         </Toggle>
         {canEdit && <TrackMenu track={track} onRename={() => setRenaming(true)} />}
       </div>
-      <div className="mt-1 flex items-center gap-2">
-        <Slider.Root
-          className="relative flex h-5 flex-1 touch-none items-center select-none"
-          min={FADER_MIN}
-          max={12}
-          step={0.1}
-          disabled={!canEdit}
-          value={[fader]}
-          onValueChange={([v]) => setDragged(v ?? null)}
-          onValueCommit={([v = fader]) => {
-            void edit({ edit: "set-fader", track: track.id, fader: v <= FADER_MIN ? "silence" : v }).then(
-              () => setDragged(null),
-            );
-          }}
-        >
-          <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
-            <span
-              aria-hidden
-              className="absolute -top-[3px] h-[8px] w-px bg-faint"
-              style={{ left: `${(-FADER_MIN / (12 - FADER_MIN)) * 100}%` }}
+      {hasLane ? (
+        <LaneFader track={track} />
+      ) : (
+        <div className="mt-1 flex items-center gap-2">
+          <Slider.Root
+            className="relative flex h-5 flex-1 touch-none items-center select-none"
+            min={FADER_MIN}
+            max={12}
+            step={0.1}
+            disabled={!canEdit}
+            value={[fader]}
+            onValueChange={([v]) => setDragged(v ?? null)}
+            onValueCommit={([v = fader]) => {
+              void edit({ edit: "set-fader", track: track.id, fader: v <= FADER_MIN ? "silence" : v }).then(
+                () => setDragged(null),
+              );
+            }}
+          >
+            <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
+              <span
+                aria-hidden
+                className="absolute -top-[3px] h-[8px] w-px bg-faint"
+                style={{ left: `${(-FADER_MIN / (12 - FADER_MIN)) * 100}%` }}
+              />
+            </Slider.Track>
+            <Slider.Thumb
+              className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
+              style={{ background: `var(--${inkOf(track)})` }}
+              aria-label={`Fader of ${track.name}`}
+              aria-valuetext={`${formatDb(fader)} dB`}
             />
-          </Slider.Track>
-          <Slider.Thumb
-            className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
-            style={{ background: `var(--${inkOf(track)})` }}
-            aria-label={`Fader of ${track.name}`}
-            aria-valuetext={`${formatDb(fader)} dB`}
+          </Slider.Root>
+          <LevelField
+            className="w-[54px]"
+            label={`Level of ${track.name} in dB`}
+            level={dragged ?? track.fader}
+            disabled={!canEdit}
+            onCommit={(text) => edit({ edit: "set-fader", track: track.id, fader: text })}
           />
-        </Slider.Root>
-        <LevelField
-          className="w-[54px]"
-          label={`Level of ${track.name} in dB`}
-          level={dragged ?? track.fader}
-          disabled={!canEdit}
-          onCommit={(text) => edit({ edit: "set-fader", track: track.id, fader: text })}
-        />
-      </div>
+        </div>
+      )}
       {roomy && (
         <div className="mt-0.5 flex items-center gap-2 text-[11px] text-faint">
           <span aria-hidden>Pan</span>

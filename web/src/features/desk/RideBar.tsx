@@ -21,7 +21,7 @@ export function RideBar() {
         type="button"
         className="button px-2 py-1 aria-pressed:border-copper aria-pressed:text-copper-text"
         aria-pressed={playing && armed > 0}
-        aria-disabled={armed === 0 || playing}
+        aria-disabled={armed === 0}
         title={
           armed === 0
             ? "Choose touch, latch or write on a track first"

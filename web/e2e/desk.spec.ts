@@ -1,0 +1,222 @@
+import { expect, layVoiceOverBed, makeMedia, mix, settled, test } from "./support";
+import type { Page } from "@playwright/test";
+
+const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
+const BED = "0.04*sin(2*PI*500*t)";
+
+const track = async (page: Page, name: string) => (await mix(page)).tracks.find((t) => t.name === name);
+
+/** The bed alone, rendered: RMS of each 10 ms of the left side, dB. */
+async function renderedBed(page: Page): Promise<number[]> {
+  await page.evaluate(async () => {
+    const { edit, tracks } = window.wattage?.store.getState() ?? {};
+    await edit?.({
+      edit: "set-muted",
+      track: tracks?.find((t) => t.stem === "speech")?.id ?? "",
+      muted: true,
+    });
+  });
+  const id = await page.evaluate(async () => {
+    const project = window.wattage?.store.getState().project.id ?? "";
+    const { csrf } = (await (await fetch("/api/session")).json()) as { csrf: string };
+    const made = await fetch(`/api/projects/${project}/deliveries`, {
+      method: "POST",
+      headers: { "X-Csrf-Token": csrf, "Content-Type": "application/json" },
+      body: JSON.stringify({ format: "float32" }),
+    });
+    const delivery = ((await made.json()) as { id: string }).id;
+    for (;;) {
+      const { deliveries } = (await (await fetch(`/api/projects/${project}/deliveries`)).json()) as {
+        deliveries: { id: string; state: string }[];
+      };
+      if (deliveries.find((d) => d.id === delivery)?.state === "done") return delivery;
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+  });
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await settled(page);
+  const body = await (await page.request.get(`/api/deliveries/${id}/file`)).body();
+  const frames = (await mix(page)).length;
+  const samples = body.subarray(body.length - frames * 8);
+  const levels: number[] = [];
+  for (let block = 0; block + 480 <= frames; block += 480) {
+    let sum = 0;
+    for (let i = block; i < block + 480; i++) sum += samples.readFloatLE(8 * i) ** 2;
+    levels.push(10 * Math.log10(Math.max(1e-12, sum / 480)));
+  }
+  return levels;
+}
+
+test("a rule is tried, kept, corrected by hand, outdated, brought up to date, and rendered", async ({
+  page,
+  dir,
+}) => {
+  await layVoiceOverBed(
+    page,
+    `Duck ${Date.now()}`,
+    makeMedia(dir, "voice.wav", VOICE, 16),
+    makeMedia(dir, "bed.wav", BED, 16),
+  );
+  await page.getByRole("tab", { name: "Duck" }).click();
+  await page.getByRole("button", { name: "Interview" }).click();
+  await expect(page.getByText("4 stretches of speech, −12.0 dB.")).toBeVisible();
+  // Tried, and nothing is kept yet; a stretch is left out by a click and taken in again.
+  expect((await track(page, "Music"))?.ducking).toBeUndefined();
+  await page.getByRole("button", { name: /^speech, 00:00:05/ }).click();
+  await expect(page.getByText("3 stretches of speech")).toBeVisible();
+  await page.getByRole("button", { name: /^left out, 00:00:05/ }).click();
+  await expect(page.getByText("4 stretches of speech")).toBeVisible();
+  await page.getByRole("button", { name: "Keep" }).click();
+  await settled(page);
+  expect((await mix(page)).label).toBe("Duck: Interview");
+
+  const before = await renderedBed(page);
+  const full = before[5] ?? 0;
+  const at = (levels: number[], seconds: number) => (levels[Math.round(100 * seconds)] ?? 0) - full;
+  expect(at(before, 2)).toBeCloseTo(-12, 0);
+  expect(at(before, 0.92)).toBeCloseTo(-12, 0);
+  expect(at(before, 0.3)).toBeCloseTo(0, 0);
+
+  // One moment is corrected in the lane: the dip at 5 s is made weaker.
+  await page.getByLabel("What is edited on Music").selectOption("ducking");
+  const music = (await track(page, "Music"))?.id ?? "";
+  await page.evaluate(
+    (id) =>
+      window.wattage?.store
+        .getState()
+        .set({
+          range: { from: 5.5 * 48000, to: 6.5 * 48000, tracks: [id] },
+          settings: { ramp: 4800, inside: false, by: 5, ceiling: -6 },
+        }),
+    music,
+  );
+  await page.keyboard.press("d");
+  await settled(page);
+  expect((await track(page, "Music"))?.ducking?.held).toHaveLength(1);
+  await page.evaluate(() => window.wattage?.store.getState().set({ range: null }));
+
+  // The speech moves: the lane says so, and one key brings it up to date without touching the correction.
+  await page.evaluate(() =>
+    window.wattage?.store
+      .getState()
+      .edit({
+        edit: "move-clip",
+        clip: "voice",
+        track: window.wattage.store.getState().tracks[0]?.id ?? "",
+        at: 48000,
+      }),
+  );
+  await expect(page.getByText("out of date", { exact: false }).first()).toBeVisible();
+  await page.keyboard.press("Shift+U");
+  await expect
+    .poll(() => page.evaluate(() => window.wattage?.store.getState().figures?.outOfDate))
+    .toEqual([]);
+  const after = await renderedBed(page);
+  expect(at(after, 6)).toBeCloseTo(-7, 0);
+  expect(at(after, 1.2)).toBeCloseTo(0, 0);
+  expect(at(after, 3)).toBeCloseTo(-12, 0);
+
+  // Into clip keyframes, which travel with the sound.
+  await page.getByRole("button", { name: "More for Music" }).click();
+  await page.getByRole("menuitem", { name: "Ducking into clip keyframes" }).click();
+  await settled(page);
+  expect((await track(page, "Music"))?.ducking).toBeUndefined();
+  const turned = await renderedBed(page);
+  for (const seconds of [1.2, 3, 6, 8]) expect(at(turned, seconds)).toBeCloseTo(at(after, seconds), 0);
+});
+
+test("a ride with the pointer is written, repaired by touch, and played back with its fader", async ({
+  page,
+  dir,
+}) => {
+  await layVoiceOverBed(
+    page,
+    `Ride ${Date.now()}`,
+    makeMedia(dir, "voice.wav", VOICE, 30),
+    makeMedia(dir, "bed.wav", BED, 30),
+  );
+  await page.getByRole("button", { name: "Desk" }).click();
+  await page.getByLabel("How Music is ridden").selectOption("write");
+  const fader = page.getByRole("slider", { name: "Tall fader of Music" });
+  const box = await fader.boundingBox();
+  if (!box) throw new Error("no fader");
+  const x = box.x + box.width / 2;
+  const top = box.y + 15 + 0.2 * (box.height - 30);
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(800);
+  await page.mouse.move(x, top);
+  await page.mouse.down();
+  for (let i = 1; i <= 25; i++) {
+    await page.mouse.move(x, top + 3 * i);
+    await page.waitForTimeout(40);
+  }
+  await expect(page.getByText(/^● −/)).toBeVisible();
+  await page.mouse.up();
+  await page.waitForTimeout(600);
+  await page.keyboard.press("Space");
+  await settled(page);
+  await expect.poll(async () => (await mix(page)).label).toMatch(/^Ride Music, 0:00/);
+  await expect(page.getByLabel("How Music is ridden")).toHaveValue("touch");
+  const written = (await track(page, "Music"))?.lanes?.level ?? [];
+  expect(written.length).toBeGreaterThan(2);
+  expect(written.length).toBeLessThan(20);
+  const down = Math.min(...written.map((k) => (k.level === "silence" ? -60 : k.level)));
+  expect(down).toBeLessThan(-6);
+
+  // Coarser, then finer again, against what was ridden.
+  const tolerance = page.getByLabel("Tolerance of thinning, dB");
+  await tolerance.fill("3");
+  await page.keyboard.press("Enter");
+  await settled(page);
+  expect((await track(page, "Music"))?.lanes?.level?.length ?? 0).toBeLessThanOrEqual(written.length);
+  await tolerance.fill("0.25");
+  await page.keyboard.press("Enter");
+  await settled(page);
+  expect((await track(page, "Music"))?.lanes?.level).toEqual(written);
+
+  // Played back, the fader stands where the lane is.
+  await page.evaluate(() => window.wattage?.player.seek(0));
+  await page.keyboard.press("Space");
+  for (let i = 0; i < 6; i++) {
+    await page.waitForTimeout(300);
+    const [shown, due] = await page.evaluate(() => {
+      const { player, store } = window.wattage ?? {};
+      const thumb = document.querySelector('[aria-label="Tall fader of Music"]');
+      const lane = store?.getState().tracks.find((t) => t.name === "Music")?.lanes?.level ?? [];
+      const value = (l: number | "silence") => (l === "silence" ? -60 : l);
+      // The fader is drawn ten times a second; where it may stand is what the lane had within that time.
+      const near = [0, 2400, 4800, 7200].map((back) => {
+        const at = (player?.position ?? 0) - back;
+        const j = lane.findIndex((k) => k.at > at);
+        const [a, b] = [lane[j < 0 ? lane.length - 1 : j - 1], lane[j]];
+        if (!a || !b) return value((a ?? b)?.level ?? 0);
+        return value(a.level) + ((value(b.level) - value(a.level)) * (at - a.at)) / (b.at - a.at);
+      });
+      return [Number(thumb?.getAttribute("aria-valuenow")), near] as const;
+    });
+    expect(Math.min(...due.map((db) => Math.abs(db - shown)))).toBeLessThan(0.5);
+  }
+  await page.keyboard.press("Space");
+
+  // A touch in the middle by keys; all before and after stays exactly as it was.
+  const start = await page.evaluate(() => {
+    window.wattage?.player.seek(0);
+    return 0;
+  });
+  expect(start).toBe(0);
+  await page.keyboard.press("Space");
+  await page.waitForTimeout(500);
+  await fader.focus();
+  await page.keyboard.press("ArrowUp");
+  await page.waitForTimeout(900);
+  await page.getByRole("button", { name: "Stop" }).click();
+  await settled(page);
+  await expect.poll(async () => (await track(page, "Music"))?.lanes?.level?.length).not.toBe(written.length);
+  const repaired = (await track(page, "Music"))?.lanes?.level ?? [];
+  const [first, last] = [written[0], written.at(-1)];
+  expect(repaired[0]).toEqual(first);
+  expect(repaired.at(-1)).toEqual(last);
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await settled(page);
+  expect((await track(page, "Music"))?.lanes?.level).toEqual(written);
+});
