@@ -90,6 +90,35 @@ await page.keyboard.press("Space");
 await page.keyboard.press("Home");
 await page.getByRole("button", { name: "balance" }).click();
 
+// A rule of ducking while it is tried; then a ride of the music on the desk, and its lane.
+await page.getByRole("tab", { name: "Duck" }).click();
+await page.getByRole("button", { name: "Interview" }).click();
+await page.waitForFunction(() => window.wattage.store.getState().duckTry !== null);
+await take("ducking");
+await page.getByRole("button", { name: "Cancel" }).click();
+await page.getByRole("button", { name: "desk" }).click();
+await page.getByLabel("How Music is ridden").selectOption("touch");
+await page.evaluate(() => window.wattage.player.seek(48000 * 57));
+await page.getByRole("button", { name: /^Ride/ }).click();
+await page.waitForTimeout(1800);
+const fader = await page.getByRole("slider", { name: "Tall fader of Music" }).boundingBox();
+const grip = (part) => page.mouse.move(fader.x + 14, fader.y + fader.height * part);
+await grip(0.24);
+await page.mouse.down();
+for (let i = 0; i < 90; i++) {
+  await grip(0.24 + 0.16 * Math.sin(i / 14) ** 2);
+  await page.waitForTimeout(45);
+}
+await page.mouse.up();
+await page.keyboard.press("Space");
+await page.waitForTimeout(500);
+await page.getByRole("button", { name: "balance" }).click();
+await page.getByLabel("What is edited on Music").selectOption("level");
+await take("ride");
+await page.keyboard.press("Control+z");
+await page.getByRole("tab", { name: "Levels" }).click();
+await page.keyboard.press("Home");
+
 // Fades, a crossfade, an opened clip, markers, a lock and an ink: all on one screen.
 await page.getByRole("tab", { name: "Levels" }).click();
 await page.evaluate(async () => {
