@@ -30,8 +30,35 @@ final class LoudnessMeter
     public function __construct(private readonly SampleLayout $layout, private readonly int $rate)
     {
         $rate >= 8000 && $rate <= 192_000 || throw InvalidSound::rate($rate);
-        $this->scan = 2 === $layout->channels && !$layout->isFloat && StereoScan::suits($rate) ? new StereoScan($rate) : new PlainScan($layout, $rate);
+        $this->scan = self::scan($layout, $rate);
         $this->windows = new LoudnessWindows();
+    }
+
+    /** The quickest way to go over a sound of a kind. */
+    public static function scan(SampleLayout $layout, int $rate): Scan
+    {
+        return 2 === $layout->channels && !$layout->isFloat && StereoScan::suits($rate) ? new StereoScan($rate) : new PlainScan($layout, $rate);
+    }
+
+    /**
+     * A sound that was measured in parts.
+     *
+     * @param non-empty-list<MeasuredPart> $parts in order
+     */
+    public static function joined(array $parts, int $channels): Loudness
+    {
+        $windows = new LoudnessWindows();
+        $frames = 0;
+        $squares = $truePeak = $samplePeak = 0.0;
+        foreach ($parts as $part) {
+            array_map($windows->push(...), $part->powers);
+            $frames += $part->frames;
+            $squares += $part->squares;
+            $truePeak = max($truePeak, $part->truePeak);
+            $samplePeak = max($samplePeak, $part->samplePeak);
+        }
+
+        return self::loudness($windows, $frames, $squares / max(1, $frames * $channels), $truePeak, $samplePeak);
     }
 
     /** @param string $bytes any number of bytes */
@@ -66,17 +93,21 @@ final class LoudnessMeter
             $this->frames += intdiv(\strlen($rest), $size);
         }
         [$truePeak, $samplePeak] = $this->scan->finish();
-        $samples = max(1, $this->frames * $this->layout->channels);
 
+        return self::loudness($this->windows, $this->frames, $this->squares / max(1, $this->frames * $this->layout->channels), $truePeak, $samplePeak);
+    }
+
+    private static function loudness(LoudnessWindows $windows, int $frames, float $meanSquare, float $truePeak, float $samplePeak): Loudness
+    {
         return new Loudness(
-            $this->windows->integrated(),
-            $this->windows->range(),
-            $this->windows->highestMomentary(),
-            $this->windows->highestShortTerm(),
+            $windows->integrated(),
+            $windows->range(),
+            $windows->highestMomentary(),
+            $windows->highestShortTerm(),
             self::db($truePeak),
             self::db($samplePeak),
-            self::db(sqrt($this->squares / $samples)),
-            $this->frames,
+            self::db(sqrt($meanSquare)),
+            $frames,
         );
     }
 

@@ -51,11 +51,22 @@ final class PlainScan implements Scan
         return [$weighted / $scale, $plain / $scale];
     }
 
+    public function peaks(): array
+    {
+        return [$this->peak->highest() / $this->layout->fullScale(), $this->highest / $this->layout->fullScale()];
+    }
+
+    public function forgetPeaks(): void
+    {
+        $this->peak->forget();
+        $this->highest = 0.0;
+    }
+
     public function finish(): array
     {
         $this->peak->finish();
 
-        return [$this->peak->highest() / $this->layout->fullScale(), $this->highest / $this->layout->fullScale()];
+        return $this->peaks();
     }
 
     /** @param array<int, float|int> $samples interleaved */

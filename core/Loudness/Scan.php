@@ -14,6 +14,12 @@ interface Scan
      */
     public function measure(string $bytes): array;
 
+    /** @return array{float, float} true peak and sample peak so far, full scale is 1; what only later samples show is not in it */
+    public function peaks(): array;
+
+    /** Looks for peaks from here on. */
+    public function forgetPeaks(): void;
+
     /** @return array{float, float} true peak and sample peak, full scale is 1; nothing can be measured after */
     public function finish(): array;
 }

@@ -59,11 +59,22 @@ final class StereoScan implements Scan
         return [$weighted * $b0 * $b0 / self::FULL_SCALE ** 2, $plain / self::FULL_SCALE ** 2];
     }
 
+    public function peaks(): array
+    {
+        return [$this->peak->highest() / self::FULL_SCALE, $this->highest / self::FULL_SCALE];
+    }
+
+    public function forgetPeaks(): void
+    {
+        $this->peak->forget();
+        $this->highest = 0;
+    }
+
     public function finish(): array
     {
         $this->peak->finish();
 
-        return [$this->peak->highest() / self::FULL_SCALE, $this->highest / self::FULL_SCALE];
+        return $this->peaks();
     }
 
     /**

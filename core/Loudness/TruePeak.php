@@ -65,6 +65,12 @@ final class TruePeak
         return $this->highest;
     }
 
+    /** What was found so far does not count. */
+    public function forget(): void
+    {
+        $this->highest = 0.0;
+    }
+
     /**
      * Whether the next samples of a channel may hold something higher than what was found, so that they must be pushed; else it
      * is enough to pass them by.

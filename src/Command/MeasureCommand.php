@@ -11,19 +11,15 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Wattage\App\Media\Ffmpeg;
+use Wattage\App\Media\FileLoudness;
 use Wattage\App\Media\Refused;
 use Wattage\Core\Loudness\ChannelWeights;
 use Wattage\Core\Loudness\Loudness;
-use Wattage\Core\Loudness\LoudnessMeter;
-use Wattage\Core\Signal\SampleLayout;
 
 #[AsCommand('wattage:measure', 'Measures the loudness of a file: integrated, range, highest momentary and short-term, true peak, sample peak.')]
 final class MeasureCommand extends Command
 {
-    /** Bytes measured at once. */
-    private const PIECE = 1 << 18;
-
-    public function __construct(private readonly Ffmpeg $ffmpeg)
+    public function __construct(private readonly Ffmpeg $ffmpeg, private readonly FileLoudness $loudness)
     {
         parent::__construct();
     }
@@ -45,22 +41,12 @@ final class MeasureCommand extends Command
         }
         try {
             $facts = $this->ffmpeg->probe($file, $name, ChannelWeights::MOST);
-            $meter = new LoudnessMeter(16 === $facts->bits ? SampleLayout::int16($facts->channels) : SampleLayout::float32($facts->channels), $facts->rate);
-            $waiting = '';
-            foreach ($this->ffmpeg->samples($file, $name, $facts) as $piece) {
-                $waiting .= $piece;
-                if (\strlen($waiting) >= self::PIECE) {
-                    $meter->push($waiting);
-                    $waiting = '';
-                }
-            }
-            $meter->push($waiting);
+            $loudness = $this->loudness->of($file, $name, $facts);
         } catch (Refused $reason) {
             $output->writeln($reason->getMessage());
 
             return self::FAILURE;
         }
-        $loudness = $meter->finish();
         $output->writeln(true === $input->getOption('json') ? self::json($loudness, $facts->channels, $facts->rate) : self::text($loudness, $facts->channels, $facts->rate));
 
         return self::SUCCESS;

@@ -73,13 +73,18 @@ final readonly class Ffmpeg
      * The sound as it is, at its own rate: 16-bit integers where the file has no more, else 32-bit floats, which keep what passes
      * full scale.
      *
+     * @param int $from first sample wanted
+     * @param ?int $to last + 1; null for the end
+     *
      * @return Generator<string> pieces of any size
      *
      * @throws Refused
      */
-    public function samples(string $file, string $name, AudioFacts $facts): Generator
+    public function samples(string $file, string $name, AudioFacts $facts, int $from = 0, ?int $to = null): Generator
     {
-        return $this->pcm($file, $name, '-f', 16 === $facts->bits ? 's16le' : 'f32le');
+        $trim = "atrim=start_sample={$from}".(null === $to ? '' : ":end_sample={$to}");
+
+        return $this->pcm($file, $name, ...(0 === $from && null === $to ? [] : ['-af', $trim]), ...['-f', 16 === $facts->bits ? 's16le' : 'f32le']);
     }
 
     /**
