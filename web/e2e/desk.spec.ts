@@ -82,12 +82,10 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
   const music = (await track(page, "Music"))?.id ?? "";
   await page.evaluate(
     (id) =>
-      window.wattage?.store
-        .getState()
-        .set({
-          range: { from: 5.5 * 48000, to: 6.5 * 48000, tracks: [id] },
-          settings: { ramp: 4800, inside: false, by: 5, ceiling: -6 },
-        }),
+      window.wattage?.store.getState().set({
+        range: { from: 5.5 * 48000, to: 6.5 * 48000, tracks: [id] },
+        settings: { ramp: 4800, inside: false, by: 5, ceiling: -6 },
+      }),
     music,
   );
   await page.keyboard.press("d");
@@ -97,14 +95,12 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
 
   // The speech moves: the lane says so, and one key brings it up to date without touching the correction.
   await page.evaluate(() =>
-    window.wattage?.store
-      .getState()
-      .edit({
-        edit: "move-clip",
-        clip: "voice",
-        track: window.wattage.store.getState().tracks[0]?.id ?? "",
-        at: 48000,
-      }),
+    window.wattage?.store.getState().edit({
+      edit: "move-clip",
+      clip: "voice",
+      track: window.wattage.store.getState().tracks[0]?.id ?? "",
+      at: 48000,
+    }),
   );
   await expect(page.getByText("out of date", { exact: false }).first()).toBeVisible();
   await page.keyboard.press("Shift+U");
@@ -219,4 +215,34 @@ test("a ride with the pointer is written, repaired by touch, and played back wit
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await settled(page);
   expect((await track(page, "Music"))?.lanes?.level).toEqual(written);
+});
+
+test("the simulated fader bank moves a fader, and its own follow the desk", async ({
+  page,
+  dir,
+  context,
+}) => {
+  await layVoiceOverBed(
+    page,
+    `Bank ${Date.now()}`,
+    makeMedia(dir, "voice.wav", VOICE, 16),
+    makeMedia(dir, "bed.wav", BED, 16),
+  );
+  await page.getByRole("button", { name: "Desk" }).click();
+  await page.getByLabel("Fader bank").selectOption("simulated");
+  const opened = context.waitForEvent("page");
+  await page.getByRole("link", { name: "Open the simulated bank" }).click();
+  const bank = await opened;
+  // The second strip is the music: speech stands first.
+  const strip = bank.getByRole("slider", { name: "Tall fader of strip 2" });
+  await strip.focus();
+  for (let i = 0; i < 6; i++) await bank.keyboard.press("ArrowDown");
+  await expect.poll(async () => (await track(page, "Music"))?.fader).toBeCloseTo(-6, 1);
+  expect((await mix(page)).label).toMatch(/^Set Music to −6\.0 dB$/);
+  // And back: what is set on the desk moves the bank.
+  const field = page.getByRole("textbox", { name: "Level of Music in dB" });
+  await field.fill("-20");
+  await field.press("Enter");
+  await expect.poll(async () => Number(await strip.getAttribute("aria-valuenow"))).toBeCloseTo(-20, 0);
+  await bank.close();
 });

@@ -4,6 +4,7 @@ import { api, ApiError } from "@/api/client";
 import { ProjectList } from "@/features/projects";
 import { SignIn } from "@/features/session";
 
+const BankPage = lazy(() => import("@/features/bank").then((m) => ({ default: m.BankPage })));
 const Balance = lazy(() => import("@/features/balance").then((m) => ({ default: m.Balance })));
 
 /** The address says what is open: "/" the list, "/p/ID" a project. */
@@ -43,6 +44,14 @@ export function App() {
   if (!session) return null;
   if (!session.user) {
     return <SignIn onSignedIn={(signedIn) => client.setQueryData(["session"], signedIn)} />;
+  }
+  // The stand-in for a fader bank has a window of its own.
+  if (location.hash === "#fader-bank") {
+    return (
+      <Suspense fallback={null}>
+        <BankPage />
+      </Suspense>
+    );
   }
   if (project) {
     return (

@@ -165,6 +165,8 @@ export interface MixState extends Content {
   linked: string[];
   /** Whether rides write within the selected range only. */
   punch: boolean;
+  /** Faders that a hand holds, dB by track. */
+  grips: Record<string, number>;
   /** Tracks that are being written at this moment. */
   writing: string[];
   /** The ride that was the newest edit, so that its thinning can still be changed. */
@@ -212,6 +214,7 @@ type Settable = Pick<
   | "modes"
   | "linked"
   | "punch"
+  | "grips"
   | "writing"
   | "ridden"
   | "hiddenWires"
@@ -283,6 +286,7 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       modes: {},
       linked: [],
       punch: false,
+      grips: {},
       writing: [],
       ridden: null,
       hiddenWires: [],

@@ -1,10 +1,12 @@
 import { useState } from "react";
 import { SILENT, useLevels } from "@/features/player";
+import { BankChoice } from "@/features/bank";
 import { Astray } from "@/parts/Astray";
 import { STEMS } from "@/parts/stems";
 import { useMix } from "@/store/context";
 import { type ScaleId, SCALES } from "./scale";
 import { ProgrammeStrip, ScaleStrip, StemStrip, TrackStrip } from "./Strip";
+import { inDeskOrder } from "@/store/order";
 import { RideBar } from "./RideBar";
 import { useMoments } from "./useMoments";
 
@@ -14,11 +16,7 @@ export function DeskView() {
   const [scale, setScale] = useState<ScaleId>(() => kept());
   const levels = useLevels();
   const moments = useMoments();
-  // Above the horizon first, as in the lanes.
-  const ordered = [
-    ...tracks.filter((t) => t.stem === "speech"),
-    ...tracks.filter((t) => t.stem !== "speech"),
-  ];
+  const ordered = inDeskOrder(tracks);
   return (
     <section className="flex min-h-0 min-w-0 flex-col" aria-label="Desk">
       <div className="flex items-start gap-4 border-b border-line px-4 py-2.5">
@@ -27,6 +25,7 @@ export function DeskView() {
           <Astray most={2} />
         </div>
         <RideBar />
+        <BankChoice />
         <label className="flex items-center gap-2 text-faint">
           Scale
           <select

@@ -12,7 +12,7 @@ import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import type { RideMode } from "@/store/mixStore";
 import { useSolo } from "@/store/useSolo";
 import { Column, Marks } from "./Column";
-import { Fader, FADER_MIN } from "./Fader";
+import { Fader, FADER_MIN } from "@/parts/Fader";
 import { useFader } from "./useFader";
 import { type ScaleId, SCALES } from "./scale";
 import type { Loud } from "./useMoments";
@@ -46,7 +46,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
       {...metered}
       head={
         <>
-          <div className="flex justify-center gap-[3px]">
+          <div className="flex justify-center gap-1">
             <MuteToggle track={track} disabled={!canEdit} />
             <Toggle
               pressed={solo}
@@ -58,7 +58,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
             </Toggle>
             <LinkToggle track={track} />
           </div>
-          <div className="mt-1 grid justify-items-center leading-none">
+          <div className="mt-[8px] grid justify-items-center leading-none">
             <PanSlider track={track} disabled={!canEdit} className="w-full" />
           </div>
         </>
@@ -230,7 +230,7 @@ export function ScaleStrip({ scale }: { scale: ScaleId }) {
     <div className="mx-1 flex flex-col gap-1.5 border-x border-line px-1" aria-hidden>
       <div className="h-[2px] shrink-0" />
       <div className="text-[12px]">&nbsp;</div>
-      <div className="h-[46px] shrink-0" />
+      <div className="h-[52px] shrink-0" />
       <div className="flex min-h-0 flex-1">
         <Marks scale={SCALES[scale]} />
       </div>
@@ -269,7 +269,7 @@ function Strip({ name, ink, stem, apart = false, head, fader, level, mode, bus =
       <div className="truncate text-center text-[12px] font-semibold" title={name}>
         {name}
       </div>
-      <div className="h-[46px] shrink-0">{head}</div>
+      <div className="h-[52px] shrink-0">{head}</div>
       <div className="flex min-h-0 flex-1 gap-1.5 pl-[5px]">
         <Column
           reading={reading}

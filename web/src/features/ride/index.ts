@@ -1,2 +1,3 @@
 export { RecorderContext, useRecorder } from "./context";
+export { moveFader } from "./moveFader";
 export { FADER_BOTTOM, faderAt, Recorder } from "./recorder";

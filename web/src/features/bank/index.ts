@@ -1,0 +1,2 @@
+export { BankChoice } from "./BankChoice";
+export { BankPage } from "./BankPage";
