@@ -45,6 +45,25 @@ final class CommandTest extends ApiTestCase
         self::assertStringContainsString('wattage:user', $command->getDisplay());
     }
 
+    /** A long file is measured in two processes; it must read as ffmpeg says, and as the parts of it do alone. */
+    public function testALongFileIsMeasuredInTwoProcesses(): void
+    {
+        $this->signedIn();
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:measure'));
+        $media = \dirname(__DIR__, 2).'/demo/media';
+        $long = Sound::file('', '.wav');
+        Sound::run(['ffmpeg', '-v', 'error', '-y', '-i', "{$media}/narrator.ogg", '-i', "{$media}/departure.mp3", '-filter_complex', '[0:a]aformat=channel_layouts=stereo[a];[1:a]aformat=channel_layouts=stereo[b];[a][b]concat=n=2:v=0:a=1', '-ar', '48000', '-c:a', 'pcm_s16le', $long]);
+        self::assertSame(0, $command->execute(['file' => $long, '--json' => true]));
+        $found = json_decode($command->getDisplay(), true);
+        self::assertIsArray($found);
+        self::assertGreaterThan(120, $found['durationSeconds']);
+        $said = Sound::run(['sh', '-c', "ffmpeg -nostdin -hide_banner -i {$long} -af ebur128=peak=true -f null - 2>&1 | tail -20"]);
+        self::assertSame(1, preg_match('/I: +(-?[\d.]+) LUFS.*LRA: +([\d.]+) LU.*Peak: +(-?[\d.]+) dBFS/s', $said, $theirs));
+        self::assertEqualsWithDelta((float) $theirs[1], $found['integratedLufs'], 0.1);
+        self::assertEqualsWithDelta((float) $theirs[2], $found['rangeLu'], 0.2);
+        self::assertEqualsWithDelta((float) $theirs[3], $found['truePeakDbtp'], 0.4);
+    }
+
     public function testAMixIsDuckedFromTheCommandLine(): void
     {
         $this->signedIn();

@@ -18,7 +18,7 @@ function Rules() {
   const rules = useMix((s) => s.rules);
   const tracks = useMix((s) => s.tracks);
   const clearance = useMix((s) => s.aim.clearance);
-  const late = useMix((s) => s.figures?.outOfDate ?? []);
+  const late = useMix((s) => s.figures?.outOfDate) ?? [];
   const name = (id: string) => tracks.find((t) => t.id === id)?.name ?? "a track that is gone";
   const start = (rule: Rule) => store.getState().set({ duckDraft: rule });
   const hasTargets = tracks.some((t) => t.stem !== "speech");

@@ -171,7 +171,9 @@ function summary(plan: DuckingPlan | undefined): string {
     limited ? `${limited} would need more than the limit.` : "",
     count("quiet") ? `${count("quiet")} too quiet: click them on the strip to take them in.` : "",
     count("short") ? `${count("short")} too short.` : "",
-  ].join(" ");
+  ]
+    .filter(Boolean)
+    .join(" ");
 }
 
 function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void }) {

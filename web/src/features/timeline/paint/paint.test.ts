@@ -6,6 +6,7 @@ import { buildScene } from "../scene";
 import { drawClearance } from "./clearance";
 import { drawOutside } from "./outside";
 import type { Palette } from "./palette";
+import { drawTrackLanes } from "./trackLanes";
 
 /** A canvas that notes what is asked of it. */
 function canvas() {
@@ -109,5 +110,52 @@ describe("marks outside the zone", () => {
     expect(calls.filter((c) => c.name === "fill")).toHaveLength(1);
     const [first] = calls.filter((c) => c.name === "moveTo").map((c) => c.args[0] as number);
     expect(first).toBeGreaterThan(2 * 80);
+  });
+});
+
+describe("the lanes of a track", () => {
+  const ducked = (part: object = {}) => {
+    const store = storeOf();
+    store.setState((s) => ({
+      figures: { outOfDate: [], outside: [] } as never,
+      tracks: s.tracks.map((t) =>
+        t.id === "music"
+          ? {
+              ...t,
+              duckingLevels: [{ from: 0, to: 20 * SECOND, db: [-12, 0] }],
+              ducking: { curve: [], held: [{ from: 2 * SECOND, to: 5 * SECOND }] },
+              levels: [{ from: 0, to: 20 * SECOND, db: [-6, 0] }],
+              lanes: { level: [{ at: SECOND, level: -6, ramp: "line" as const }] },
+            }
+          : t,
+      ),
+      ...part,
+    }));
+    const state = store.getState();
+    const scene = buildScene(state, layOut(state.tracks, 600), { start: 0, perPx: SECOND / 80 }, 800, null);
+    const drawn = canvas();
+    drawTrackLanes(drawn.ctx, scene, palette);
+    return { ...drawn, scene };
+  };
+
+  it("say in words that they duck, and what is held", () => {
+    const { texts, calls } = ducked();
+    expect(texts()).toEqual(["held", "ducking"]);
+    expect(calls.filter((c) => c.name === "setLineDash").map((c) => c.args[0])).toContainEqual([7, 3]);
+  });
+
+  it("say when they are out of date, but not while a rule is tried", () => {
+    const late = { figures: { outOfDate: ["music"], outside: [] } };
+    expect(ducked(late).texts()).toContain("ducking · out of date (Shift+U)");
+    const tried = { ...late, duckTry: { music: [{ from: 0, to: SECOND, db: [-3, 0] }] } };
+    expect(ducked(tried).texts()).toContain("ducking");
+  });
+
+  it("are in what is drawn of the sound, in place of the fader", () => {
+    const { scene } = ducked();
+    const bed = scene.clips.find((c) => c.clip.id === "bed");
+    expect(bed?.levelDb).toBe(0);
+    expect(20 * Math.log10(bed?.lanes?.(3 * SECOND) ?? 0)).toBeCloseTo(-18, 5);
+    expect(scene.clips.find((c) => c.clip.id === "voice")?.lanes).toBeNull();
   });
 });
