@@ -184,12 +184,15 @@ describe("the desk", () => {
     ]);
   });
 
-  it("hands what is ridden to the recorder, with when it was", () => {
+  it("hands what is ridden to the recorder, with when it was, and when the hand lets go", async () => {
     recorder.isRiding.mockReturnValue(true);
     store.setState({ playing: true, modes: { speech: "touch" } });
     show();
     fireEvent.keyDown(screen.getByRole("slider", { name: "Tall fader of Narrator" }), { key: "ArrowDown" });
     expect(recorder.note).toHaveBeenCalledWith("speech", "level", -1, true, expect.any(Number));
+    await vi.waitFor(() =>
+      expect(recorder.note).toHaveBeenCalledWith("speech", "level", -1, false, expect.any(Number)),
+    );
     expect(edits).toEqual([]);
     recorder.isRiding.mockReturnValue(false);
   });
