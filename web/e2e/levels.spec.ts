@@ -395,16 +395,16 @@ test("keys can be given anew, not twice, and are kept", async ({ page, dir }) =>
   await page.keyboard.press("t");
   await expect(page.getByText("That key belongs to “Tame")).toBeVisible();
   await page.getByRole("button", { name: /Change the key of “Split/ }).click();
-  await page.keyboard.press("Shift+U");
+  await page.keyboard.press("Shift+J");
   await expect(
     page.getByRole("button", {
-      name: "Change the key of “Split at the playhead, or at both ends of the range”, now Shift U",
+      name: "Change the key of “Split at the playhead, or at both ends of the range”, now Shift J",
     }),
   ).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByTestId("timeline").click({ position: { x: 300, y: 12 } });
   await page.evaluate(() => window.wattage?.store.getState().set({ playhead: 480000 }));
-  await page.keyboard.press("Shift+U");
+  await page.keyboard.press("Shift+J");
   await settled(page);
   expect((await mix(page)).clips.length).toBeGreaterThan(2);
 });
