@@ -71,12 +71,7 @@ final readonly class ConvertLane implements Edit
 
     private function intoLevels(Track $track, Curve $added, Mix $mix): Track
     {
-        $lane = $track->lanes->level;
-        if ($lane->isFlat() && !$track->fader->equals(Decibels::unchanged())) {
-            $lane = Curve::of([new Keyframe(0, $track->fader, Ramp::line())]);
-        }
-
-        return $added->isFlat() ? $track : $track->withLanes($track->lanes->withLevel(Sum::of($lane, $added, Span::of(0, max(1, $mix->length())))));
+        return $added->isFlat() ? $track : $track->withLanes($track->lanes->withLevel(Sum::of($track->levels(), $added, Span::of(0, max(1, $mix->length())))));
     }
 
     /** The curves of clips one after the other; between them 0 dB. */

@@ -39,7 +39,7 @@ final readonly class Merge
         $lanes = $track->lanes->withOff(false);
         $samples = Sample::sorted($pass->level, $pass->start, $pass->stop, self::FADER_BOTTOM, Decibels::MAX_FADER);
         foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
-            $base = $lanes->level->isFlat() ? Curve::of([new Keyframe(0, $track->fader, Ramp::line())]) : $lanes->level;
+            $base = $track->withLanes($lanes)->levels();
             $lanes = $lanes->withLevel($this->level($base, $from, $to, $ridden, $this->way($pass->mode)));
         }
         $samples = Sample::sorted($pass->pan, $pass->start, $pass->stop, -1.0, 1.0);

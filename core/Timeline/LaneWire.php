@@ -18,7 +18,7 @@ final readonly class LaneWire implements PlacedWire
 
     public function curve(): Curve
     {
-        return Lane::Level === $this->lane ? $this->levels() : $this->track->ducking->curve;
+        return Lane::Level === $this->lane ? $this->track->levels() : $this->track->ducking->curve;
     }
 
     public function with(Curve $curve): Mix
@@ -50,15 +50,5 @@ final readonly class LaneWire implements PlacedWire
     public function name(): string
     {
         return "the {$this->lane->value} lane of {$this->track->name}";
-    }
-
-    /** While the lane is empty the fader is where it begins. */
-    private function levels(): Curve
-    {
-        $lane = $this->track->lanes->level;
-
-        return $lane->isFlat() && !$this->track->fader->equals(Decibels::unchanged())
-            ? Curve::of([new \Wattage\Core\Curve\Keyframe(0, $this->track->fader, \Wattage\Core\Curve\Ramp::line())])
-            : $lane;
     }
 }

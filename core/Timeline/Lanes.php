@@ -38,11 +38,6 @@ final readonly class Lanes
         return new self(Curve::flat());
     }
 
-    public function isEmpty(): bool
-    {
-        return $this->level->isFlat() && $this->pan->isEmpty() && $this->mute->isEmpty();
-    }
-
     public function withLevel(Curve $level): self
     {
         return new self($level, $this->pan, $this->mute, $this->off);

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Timeline;
 
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Level\Decibels;
 
 /** A row of clips that share a stem, a fader, a pan and a mute. */
@@ -102,10 +105,12 @@ final readonly class Track
         return $this->copy(ducking: $ducking);
     }
 
-    /** Whether anything of its level moves by itself. */
-    public function isAutomated(): bool
+    /** Its level lane; while that is empty, the fader is where it begins. */
+    public function levels(): Curve
     {
-        return !$this->lanes->off && !($this->lanes->level->isFlat() && $this->lanes->mute->isEmpty());
+        $lane = $this->lanes->level;
+
+        return $lane->isFlat() && !$this->fader->equals(Decibels::unchanged()) ? Curve::of([new Keyframe(0, $this->fader, Ramp::line())]) : $lane;
     }
 
     /** Whether its level is drawn in its lane, so that the fader does not count. */

@@ -7,6 +7,7 @@ import { faderAt } from "@/features/ride";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
+import { levelLane } from "@/lib/lanes";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { LevelField } from "@/parts/LevelField";
 import { ClearanceHead } from "./ClearanceHead";
@@ -194,7 +195,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
   const edit = store.getState().edit;
   const fader = dragged ?? Math.max(FADER_MIN, decibelsOf(track.fader));
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
-  const hasLane = !track.lanes?.off && (track.lanes?.level?.length ?? 0) > 0;
+  const hasLane = levelLane(track).length > 0;
   return (
     <>
       <div className="flex items-center gap-1 pt-1.5">

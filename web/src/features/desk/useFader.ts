@@ -3,6 +3,7 @@ import type { Track } from "@/api/types";
 import { useMoment, usePlayer } from "@/features/player";
 import { FADER_BOTTOM, faderAt, moveFader, useRecorder } from "@/features/ride";
 import { decibelsOf } from "@/lib/format";
+import { levelLane } from "@/lib/lanes";
 import { useMix, useMixStore } from "@/store/context";
 
 /** Where the fader of a track stands, and the way to move it. */
@@ -13,7 +14,7 @@ export function useFader(track: Track) {
   const moment = useMoment();
   const grip = useMix((s) => s.grips[track.id]);
   const riding = useMix((s) => s.writing.includes(track.id));
-  const hasLane = !track.lanes?.off && (track.lanes?.level?.length ?? 0) > 0;
+  const hasLane = levelLane(track).length > 0;
   const rest = hasLane ? faderAt(track, moment) : Math.max(FADER_BOTTOM, decibelsOf(track.fader));
   const move = useCallback(
     (db: number, held: boolean, when: number, alone: boolean) =>

@@ -1,10 +1,11 @@
 import type { Clip, Stem, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
+import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
 import { LevelMeter, type Reading, SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
 import { pitchKeeper } from "./stretcher";
-import { levelLane, StemBus, TrackStrip } from "./strip";
+import { StemBus, TrackStrip } from "./strip";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */

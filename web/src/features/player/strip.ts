@@ -1,15 +1,11 @@
 import type { Level, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
+import { levelLane } from "@/lib/lanes";
 import { Envelope } from "./envelope";
 import { LevelMeter } from "./meter";
 import { type Anchor, timeAt } from "./voice";
 
 const ratioOf = (level: Level) => 10 ** (decibelsOf(level) / 20);
-
-/** What a track has in its level lane, unless that is not followed. */
-export function levelLane(track: Track) {
-  return track.lanes?.off ? [] : (track.lanes?.level ?? []);
-}
 
 function panLane(track: Track) {
   return track.lanes?.off ? [] : (track.lanes?.pan ?? []);

@@ -1,5 +1,6 @@
 import type { Player } from "@/features/player";
 import { decibelsOf } from "@/lib/format";
+import { levelLane } from "@/lib/lanes";
 import type { MixStore } from "@/store/mixStore";
 import { FADER_BOTTOM, faderAt, type Recorder } from "./recorder";
 
@@ -46,7 +47,7 @@ export function moveFader(
     grip(held ? db : null);
     return;
   }
-  if (!own.lanes?.off && own.lanes?.level?.length) {
+  if (levelLane(own).length) {
     grip(null);
     if (held)
       set({

@@ -1,5 +1,6 @@
 import type { Edit, Pass, RideSample, Track } from "@/api/types";
 import type { Player } from "@/features/player";
+import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore, RideMode } from "@/store/mixStore";
 import { keepRide, sendKept } from "./kept";
 
@@ -52,11 +53,6 @@ export class Recorder {
 
   isRiding(track: string): boolean {
     return this.open.has(track);
-  }
-
-  /** The last seconds of what is being written, for the eye. */
-  trace(track: string): RideSample[] {
-    return this.open.get(track)?.samples.level ?? [];
   }
 
   /**
@@ -166,7 +162,7 @@ function inside(samples: RideSample[], start: number): RideSample[] {
 
 /** Where the fader of a track stands at a moment: as its lane has it, else as it is set. dB. */
 export function faderAt(track: Track, position: number): number {
-  const lane = track.lanes?.off ? [] : (track.lanes?.level ?? []);
+  const lane = levelLane(track);
   const level = (l: number | "silence") => Math.max(FADER_BOTTOM, l === "silence" ? FADER_BOTTOM : l);
   const i = lane.findIndex((k) => k.at > position);
   const before = lane[i < 0 ? lane.length - 1 : i - 1];

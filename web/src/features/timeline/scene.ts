@@ -1,5 +1,6 @@
 import type { Aim, Clip, Cue, Figures, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
+import { levelLane } from "@/lib/lanes";
 import { gainAt } from "@/lib/schedule";
 import { decibelsAt } from "@/lib/schedule";
 import { curveOf } from "@/store/chosen";
@@ -94,7 +95,7 @@ export function buildScene(
       clip,
       lane,
       wires: wiresOf(clip, shown?.schedule, shown?.channel),
-      levelDb: (hasLevelLane(lane.track) ? 0 : decibelsOf(lane.track.fader)) + decibelsOf(clip.level),
+      levelDb: (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) + decibelsOf(clip.level),
       lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),
@@ -129,10 +130,6 @@ export function buildScene(
     activeLane: state.activeLane,
     laneExtra: preview?.lanes ?? null,
   };
-}
-
-function hasLevelLane({ lanes }: Track): boolean {
-  return !lanes?.off && (lanes?.level?.length ?? 0) > 0;
 }
 
 function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): DrawnClip["lanes"] {
