@@ -41,6 +41,16 @@ final class Naming
         return \sprintf('%.2f s', $samples / $mix->rate);
     }
 
+    /** @param float $pan −1 left … 1 right */
+    public static function pan(float $pan): string
+    {
+        return match (true) {
+            $pan < 0.0 => \sprintf('%d %% left', (int) round(-100 * $pan)),
+            $pan > 0.0 => \sprintf('%d %% right', (int) round(100 * $pan)),
+            default => 'centre',
+        };
+    }
+
     /** "11", "0.5": a difference in dB without its sign. */
     public static function amount(float $db): string
     {

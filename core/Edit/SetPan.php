@@ -15,13 +15,7 @@ final readonly class SetPan implements Edit
 
     public function label(Mix $before): string
     {
-        $side = match (true) {
-            $this->pan < 0.0 => \sprintf('%d %% left', (int) round(-100 * $this->pan)),
-            $this->pan > 0.0 => \sprintf('%d %% right', (int) round(100 * $this->pan)),
-            default => 'centre',
-        };
-
-        return "Pan {$before->track($this->track)->name} {$side}";
+        return "Pan {$before->track($this->track)->name} ".Naming::pan($this->pan);
     }
 
     public function apply(Mix $before): Mix

@@ -83,31 +83,17 @@ final readonly class Merge
         $thinned = Thinning::spaced(self::points($ridden, $from, $to), self::PAN_TOLERANCE, $this->spacing);
         $start = max(0, $from - self::JOINT);
         $end = $to + $out;
-        $before = [...array_filter($old->points, static fn (array $p): bool => $p[0] < $start), ...($start < $from ? [[$start, $old->at($start)]] : [])];
-        $after = [[$end, $old->at($end)], ...array_filter($old->points, static fn (array $p): bool => $p[0] > $end)];
+        $before = $start < $from ? [[$start, $old->at($start)]] : [];
 
-        return new PanLane([...$before, ...$thinned, ...$after]);
+        return $old->written($start, [...$before, ...$thinned, [$end, $old->at($end)]], $end);
     }
 
     /** @param non-empty-list<Sample> $ridden */
     private static function mute(MuteLane $old, int $from, int $to, array $ridden): MuteLane
     {
-        $switches = array_filter($old->switches, static fn (array $s): bool => $s[0] < $from);
-        foreach (self::points($ridden, $from, $to) as [$at, $value]) {
-            $switches[] = [$at, $value >= 0.5];
-        }
-        $switches[] = [$to + 1, $old->at($to + 1)];
-        $all = [...$switches, ...array_filter($old->switches, static fn (array $s): bool => $s[0] > $to + 1)];
-        $kept = [];
-        $muted = false;
-        foreach ($all as [$at, $muting]) {
-            if ($muting !== $muted) {
-                $kept[] = [$at, $muting];
-                $muted = $muting;
-            }
-        }
+        $switches = array_map(static fn (array $point): array => [$point[0], $point[1] >= 0.5], self::points($ridden, $from, $to));
 
-        return new MuteLane($kept);
+        return $old->written($from, $switches, $to + 1);
     }
 
     /**

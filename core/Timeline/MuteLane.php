@@ -48,6 +48,29 @@ final readonly class MuteLane
         return $muted;
     }
 
+    /**
+     * With other switches from one moment to another; from the end on it is as it was, and no switch is left that changes nothing.
+     *
+     * @param int $from timeline sample
+     * @param list<array{int, bool}> $switches within
+     * @param int $to timeline sample from which it is as before
+     */
+    public function written(int $from, array $switches, int $to): self
+    {
+        $before = array_filter($this->switches, static fn (array $switch): bool => $switch[0] < $from);
+        $after = array_filter($this->switches, static fn (array $switch): bool => $switch[0] > $to);
+        $kept = [];
+        $muted = false;
+        foreach ([...$before, ...$switches, [$to, $this->at($to)], ...$after] as [$at, $muting]) {
+            if ($muting !== $muted) {
+                $kept[] = [$at, $muting];
+                $muted = $muting;
+            }
+        }
+
+        return new self($kept);
+    }
+
     /** Its gain over time: 0 dB where it is heard, silence where it is not. */
     public function curve(): Curve
     {

@@ -30,6 +30,34 @@ final readonly class PanLane
         return [] === $this->points;
     }
 
+    /** With a point at a moment, in place of one that stands there. */
+    public function with(int $at, float $pan): self
+    {
+        return $this->written($at, [[$at, $pan]], $at);
+    }
+
+    public function without(int ...$positions): self
+    {
+        $gone = array_fill_keys($positions, true);
+
+        return new self(array_values(array_filter($this->points, static fn (array $point): bool => !isset($gone[$point[0]]))));
+    }
+
+    /**
+     * With other points from one moment to another; all outside stays as it was.
+     *
+     * @param int $start timeline sample of the first that may go
+     * @param list<array{int, float}> $points in between
+     * @param int $end timeline sample of the last that may go
+     */
+    public function written(int $start, array $points, int $end): self
+    {
+        $before = array_filter($this->points, static fn (array $point): bool => $point[0] < $start);
+        $after = array_filter($this->points, static fn (array $point): bool => $point[0] > $end);
+
+        return new self([...$before, ...$points, ...$after]);
+    }
+
     /** Of a lane that is not empty. */
     public function at(int $position): float
     {

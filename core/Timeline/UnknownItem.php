@@ -38,6 +38,11 @@ final class UnknownItem extends DomainException implements Problem
         return new self(\sprintf('Marker %s is not in this mix any more.', $id), 'marker');
     }
 
+    public static function point(string $track): self
+    {
+        return new self("Track “{$track}” has no pan point there. It may have been moved or removed meanwhile.", 'point');
+    }
+
     public static function picture(string $id): self
     {
         return new self(\sprintf('Picture %s is not in this mix any more.', $id), 'picture');

@@ -161,7 +161,11 @@ test("keyframes of several clips are lassoed, moved, shaped and levelled togethe
         await edit?.({ edit: "add-keyframe", clip, at: at * s, level });
   });
   const chosen = () =>
-    page.evaluate(() => window.wattage?.store.getState().chosen.map((c) => [c.clip, c.keyframes.length]));
+    page.evaluate(() =>
+      window.wattage?.store
+        .getState()
+        .chosen.map((c) => ["clip" in c ? c.clip : c.track, c.keyframes.length]),
+    );
 
   // From above the speech to beneath the music: both wires' bottoms.
   const from = await point(page, 5.4, "Speech", "low");

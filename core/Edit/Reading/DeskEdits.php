@@ -12,10 +12,14 @@ use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Edit\LanePart;
 use Wattage\Core\Edit\ReleaseHeld;
+use Wattage\Core\Edit\RemovePanPoints;
 use Wattage\Core\Edit\Ride;
 use Wattage\Core\Edit\SetBusFader;
 use Wattage\Core\Edit\SetFaders;
 use Wattage\Core\Edit\SetLanesOff;
+use Wattage\Core\Edit\SetMuteRange;
+use Wattage\Core\Edit\SetPanPoint;
+use Wattage\Core\Edit\SetPanRange;
 use Wattage\Core\Edit\SetPartInDucking;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
@@ -48,6 +52,10 @@ final class DeskEdits
             'set-lanes-off' => new SetLanesOff($fields->string('track'), $fields->bool('off')),
             'clear-lane' => new ClearLane($fields->string('track'), $fields->choice('lane', LanePart::class), self::range($read)),
             'copy-lane' => new CopyLane($fields->string('track'), $fields->choice('lane', LanePart::class), $read->names('to')),
+            'set-pan-point' => self::panPoint($read),
+            'remove-pan-points' => new RemovePanPoints($fields->string('track'), $fields->ints('points')),
+            'set-pan-range' => new SetPanRange($fields->string('track'), $read->span(), $fields->float('pan', -1, 1), $read->length('ramp')),
+            'set-mute-range' => new SetMuteRange($fields->string('track'), $read->span(), $fields->bool('muted')),
             'convert-lane' => new ConvertLane($fields->string('track'), self::home($fields, 'from'), self::home($fields, 'to')),
             default => null,
         };
@@ -61,6 +69,20 @@ final class DeskEdits
     private static function home(Fields $fields, string $name): ?Lane
     {
         return 'clips' === $fields->string($name) ? null : $fields->choice($name, Lane::class);
+    }
+
+    private static function panPoint(EditFields $read): SetPanPoint
+    {
+        $fields = $read->fields;
+        $point = $fields->has('point') ? $fields->int('point') : null;
+        null !== $point && !$fields->has('at') && !$fields->has('pan') && throw InvalidEdit::nothingToSet('at, pan');
+
+        return new SetPanPoint(
+            $fields->string('track'),
+            $point,
+            null === $point || $fields->has('at') ? $read->time('at') : null,
+            $fields->has('pan') ? $fields->float('pan', -1, 1) : null,
+        );
     }
 
     private static function partInDucking(EditFields $read): SetPartInDucking

@@ -63,9 +63,44 @@ final class DeskEditsTest extends TestCase
             static fn (Mix $m): array => [$levels($m), self::points($m->clip('bed')->curve->keyframes)],
             [[], [[$s, -6.0], [3 * $s, -12.0]]],
         ];
+        $pan = static fn (Mix $m): array => $m->track('music')->lanes->pan->points;
+        $mute = static fn (Mix $m): array => $m->track('music')->lanes->mute->switches;
+        yield 'the first pan point: before it stands the pan of the track' => [['edit' => 'set-pan-point', 'track' => 'music', 'at' => 4 * $s, 'pan' => -0.5], 'Add pan point of Music at 0:04.000', $pan, [[0, 0.0], [4 * $s, -0.5]]];
+        yield 'set-pan-range' => [['edit' => 'set-pan-range', 'track' => 'music', 'from' => 4 * $s, 'to' => 6 * $s, 'pan' => 0.4, 'ramp' => $s], 'Pan Music 40 % right, 0:04.000–0:06.000', $pan, [[0, 0.0], [3 * $s, 0.0], [4 * $s, 0.4], [6 * $s, 0.4], [7 * $s, 0.0]]];
+        yield 'set-pan-range from the very start' => [['edit' => 'set-pan-range', 'track' => 'music', 'from' => 0, 'to' => $s, 'pan' => -1, 'ramp' => 0], 'Pan Music 100 % left, 0:00.000–0:01.000', $pan, [[0, -1.0], [$s, -1.0], [$s + 1, 0.0]]];
+        yield 'set-mute-range' => [['edit' => 'set-mute-range', 'track' => 'music', 'from' => 4 * $s, 'to' => 6 * $s, 'muted' => true], 'Mute Music, 0:04.000–0:06.000', $mute, [[4 * $s, true], [6 * $s, false]]];
+        yield 'set-mute-range where nothing is muted' => [['edit' => 'set-mute-range', 'track' => 'music', 'from' => 4 * $s, 'to' => 6 * $s, 'muted' => false], 'Let Music be heard, 0:04.000–0:06.000', $mute, []];
+        yield 'remove-pan-points that are gone' => [['edit' => 'remove-pan-points', 'track' => 'music', 'points' => [$s]], 'Remove a pan point of Music', $pan, []];
         yield 'a keyframe of a lane' => [['edit' => 'set-keyframe', 'track' => 'music', 'lane' => 'level', 'keyframe' => $s, 'level' => -2], 'Set keyframe of the level lane of Music at 0:01.000 to −2.0 dB', $levels, [[$s, -2.0], [3 * $s, -12.0]]];
         yield 'a range of a lane' => [['edit' => 'set-range', 'track' => 'music', 'lane' => 'level', 'from' => 4 * $s, 'to' => 6 * $s, 'level' => -20, 'ramp' => 0], 'Set the level lane of Music to −20.0 dB, 0:04.000–0:06.000', static fn (Mix $m): array => [$m->track('music')->lanes->level->levelAt(5 * $s)->db, $m->track('music')->lanes->level->levelAt(7 * $s)->db], [-20.0, -12.0]];
         yield 'a nudge of a ducking lane is held' => [['edit' => 'set-keyframe', 'track' => 'speech', 'lane' => 'ducking', 'keyframe' => 9 * $s, 'level' => -3], 'Set keyframe of the ducking lane of Narrator at 0:09.000 to −3.0 dB', static fn (Mix $m): array => array_map(static fn ($h): array => [$h->from, $h->to], $m->track('speech')->ducking->held), [[2 * $s, 2 * $s + 1], [9 * $s, 9 * $s + 1]]];
+    }
+
+    public function testPanPointsMoveBetweenTheirNeighboursAndCanBeTakenOut(): void
+    {
+        $s = self::S;
+        $mix = self::mix();
+        foreach ([[2, -1.0], [4, 0.0], [6, 1.0]] as [$at, $pan]) {
+            $mix = Mixes::edited($mix, ['edit' => 'set-pan-point', 'track' => 'music', 'at' => $at * $s, 'pan' => $pan]);
+        }
+        $points = static fn (Mix $m): array => $m->track('music')->lanes->pan->points;
+        $between = Mixes::edited($mix, ['edit' => 'set-pan-point', 'track' => 'music', 'at' => 3 * $s]);
+        self::assertContains([3 * $s, -0.5], $points($between), 'a point without a pan of its own changes nothing that is heard');
+        $moved = Mixes::edited($mix, ['edit' => 'set-pan-point', 'track' => 'music', 'point' => 4 * $s, 'at' => 9 * $s, 'pan' => 0.2]);
+        self::assertSame([[0, 0.0], [2 * $s, -1.0], [6 * $s - 1, 0.2], [6 * $s, 1.0]], $points($moved));
+        $without = Mixes::edited($mix, ['edit' => 'remove-pan-points', 'track' => 'music', 'points' => [2 * $s, 6 * $s]]);
+        self::assertSame([[0, 0.0], [4 * $s, 0.0]], $points($without));
+    }
+
+    public function testMutesOfRangesAddUpWithoutSwitchesThatChangeNothing(): void
+    {
+        $s = self::S;
+        $mix = self::mix();
+        $steps = [[[2, 8, true], [[2, true], [8, false]]], [[4, 5, false], [[2, true], [4, false], [5, true], [8, false]]], [[3, 6, true], [[2, true], [8, false]]], [[0, 5, false], [[5, true], [8, false]]], [[5, 9, false], []]];
+        foreach ($steps as [[$from, $to, $muted], $expected]) {
+            $mix = Mixes::edited($mix, ['edit' => 'set-mute-range', 'track' => 'music', 'from' => $from * $s, 'to' => $to * $s, 'muted' => $muted]);
+            self::assertSame(array_map(static fn (array $e): array => [$e[0] * $s, $e[1]], $expected), $mix->track('music')->lanes->mute->switches);
+        }
     }
 
     public function testDifferencesAreToldInWords(): void
@@ -107,6 +142,10 @@ final class DeskEditsTest extends TestCase
         yield 'a lane of a track that is gone' => [['edit' => 'clear-lane', 'track' => 'gone', 'lane' => 'level'], 'track'];
         yield 'a level lane above the fader' => [['edit' => 'set-keyframe', 'track' => 'music', 'lane' => 'level', 'keyframe' => self::S, 'level' => 20], 'level'];
         yield 'a conversion into ducking' => [['edit' => 'convert-lane', 'track' => 'music', 'from' => 'level', 'to' => 'ducking'], 'to'];
+        yield 'a pan point that is gone' => [['edit' => 'set-pan-point', 'track' => 'music', 'point' => 5, 'pan' => 0], 'point'];
+        yield 'a pan beyond the side' => [['edit' => 'set-pan-point', 'track' => 'music', 'at' => 5, 'pan' => 1.5], 'pan'];
+        yield 'a pan point with nothing to change' => [['edit' => 'set-pan-point', 'track' => 'music', 'point' => 5], 'edit'];
+        yield 'a muted range that ends before it starts' => [['edit' => 'set-mute-range', 'track' => 'music', 'from' => 5, 'to' => 4, 'muted' => true], 'to'];
         yield 'a part in ducking of nothing' => [['edit' => 'set-part-in-ducking', 'clips' => ['bed']], 'edit'];
         yield 'a rule that is gone' => [['edit' => 'duck', 'without' => 'gone', 'lanes' => []], 'rule'];
     }

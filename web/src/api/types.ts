@@ -49,12 +49,11 @@ export type ProblemDocument = Schemas["Problem"];
 
 type Text = number | string;
 
-/** Keyframes of one wire, by their source positions. */
-export interface Chosen {
-  clip: string;
-  channel?: Side;
-  keyframes: number[];
-}
+/** Names a level wire: that of a clip, of one channel of an opened clip, or a lane of a track. */
+export type WireId = { clip: string; channel?: Side } | { track: string; lane: Lane };
+
+/** Keyframes of one wire, by their positions in its own time. */
+export type Chosen = WireId & { keyframes: number[] };
 
 export interface Levels {
   gain?: Level;
@@ -151,16 +150,8 @@ export type Edit =
   | { edit: "set-channels"; clips: string[]; mode: ChannelMode }
   | { edit: "open-channels"; clips: string[]; open: boolean }
   | { edit: "set-channel"; clip: string; channel: Side; gain?: Text; muted?: boolean }
-  | { edit: "add-keyframe"; clip: string; channel?: Side; at: Text; level?: Text }
-  | {
-      edit: "set-keyframe";
-      clip: string;
-      channel?: Side;
-      keyframe: number;
-      at?: Text;
-      level?: Text;
-      ramp?: Ramp;
-    }
+  | ({ edit: "add-keyframe"; at: Text; level?: Text } & WireId)
+  | ({ edit: "set-keyframe"; keyframe: number; at?: Text; level?: Text; ramp?: Ramp } & WireId)
   | { edit: "set-keyframes"; chosen: Chosen[]; level?: Text; ramp?: Ramp }
   | { edit: "copy-neighbour"; chosen: Chosen[]; from: "previous" | "next" }
   | { edit: "move-keyframes"; chosen: Chosen[]; later: number; by: number }
@@ -175,22 +166,15 @@ export type Edit =
   | { edit: "set-lanes-off"; track: string; off: boolean }
   | { edit: "clear-lane"; track: string; lane: LanePart; from?: Text; to?: Text }
   | { edit: "copy-lane"; track: string; lane: LanePart; to: string[] }
+  | { edit: "set-pan-point"; track: string; point?: number; at?: Text; pan?: number }
+  | { edit: "remove-pan-points"; track: string; points: number[] }
+  | { edit: "set-pan-range"; track: string; from: Text; to: Text; pan: number; ramp: Text }
+  | { edit: "set-mute-range"; track: string; from: Text; to: Text; muted: boolean }
   | { edit: "convert-lane"; track: string; from: "clips" | Lane; to: "clips" | Lane }
   | { edit: "release-held"; track: string; from?: Text; to?: Text }
   | { edit: "set-part-in-ducking"; clips: string[]; triggers?: boolean; ducked?: boolean }
   | { edit: "duck"; rule?: Rule; without?: string; lanes: { track: string; curve: Keyframe[] }[] }
   | { edit: "ride"; passes: Pass[]; tolerance?: number; spacing?: number; glide?: number }
-  | { edit: "add-keyframe"; track: string; lane: Lane; at: Text; level?: Text }
-  | {
-      edit: "set-keyframe";
-      track: string;
-      lane: Lane;
-      keyframe: number;
-      at?: Text;
-      level?: Text;
-      ramp?: Ramp;
-    }
-  | { edit: "remove-keyframes"; track: string; lane: Lane; keyframes: number[] }
   | ({ edit: "dip-range"; by: Text } & OverLane)
   | ({ edit: "set-range"; level: Text } & OverLane)
   | ({ edit: "reset-range" } & OverLane)

@@ -4,3 +4,21 @@ import type { Keyframe, Track } from "@/api/types";
 export function levelLane(track: Track): Keyframe[] {
   return track.lanes?.off ? [] : (track.lanes?.level ?? []);
 }
+
+/** Where a track stands between left and right at a moment: by its pan lane, else as it is set. */
+export function panAt(track: Track, position: number): number {
+  const points = track.lanes?.off ? [] : (track.lanes?.pan ?? []);
+  const next = points.findIndex((point) => point.at > position);
+  const before = points[(next < 0 ? points.length : next) - 1];
+  const after = next < 0 ? undefined : points[next];
+  if (!before || !after) return before?.pan ?? after?.pan ?? track.pan;
+  return before.pan + ((after.pan - before.pan) * (position - before.at)) / (after.at - before.at);
+}
+
+/** The spans over which a track is muted by its mute lane; the last may be open. */
+export function mutedSpans(track: Track): { from: number; to: number }[] {
+  const switches = track.lanes?.off ? [] : (track.lanes?.mute ?? []);
+  return switches.flatMap(({ at, muted }, i) =>
+    muted ? [{ from: at, to: switches.slice(i + 1).find((s) => !s.muted)?.at ?? Infinity }] : [],
+  );
+}

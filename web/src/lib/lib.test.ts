@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { formatDb } from "./format";
+import { mutedSpans, panAt } from "./lanes";
+import { formatPan, parsePan } from "./pan";
 import { gainAt, gainOf, stretchIndexAt } from "./schedule";
 import { formatTimecode, frameAt, FRAME_RATES, rulerMark, rulerStep, sampleOfFrame } from "./timecode";
 
@@ -11,6 +13,45 @@ describe("levels for people", () => {
     ["silence" as const, "silence"],
     [-Infinity, "silence"],
   ])("writes %s as %s", (level, text) => expect(formatDb(level)).toBe(text));
+});
+
+describe("pan", () => {
+  it.each([
+    ["30 left", -0.3],
+    ["L30", -0.3],
+    ["right 45", 0.45],
+    ["−20", -0.2],
+    ["0.5", 0.5],
+    ["centre", 0],
+    ["100%", 1],
+    ["120", null],
+    ["left 30 right", null],
+    ["aside", null],
+  ])("typed as %s is %s", (text, pan) => expect(parsePan(text)).toBe(pan));
+
+  it("is told in words", () => {
+    expect([-0.3, 0.004, 1].map(formatPan)).toEqual(["30 left", "centre", "100 right"]);
+  });
+
+  it("follows the lane of a track, and so does its mute", () => {
+    const track = { id: "t", name: "T", stem: "music" as const, fader: 0, pan: 0.2, muted: false };
+    const pan = [
+      { at: 100, pan: -1 },
+      { at: 200, pan: 1 },
+    ];
+    const mute = [
+      { at: 10, muted: true },
+      { at: 20, muted: false },
+      { at: 50, muted: true },
+    ];
+    expect(panAt(track, 5)).toBe(0.2);
+    expect([0, 150, 300].map((at) => panAt({ ...track, lanes: { pan } }, at))).toEqual([-1, 0, 1]);
+    expect(panAt({ ...track, lanes: { pan, off: true } }, 150)).toBe(0.2);
+    expect(mutedSpans({ ...track, lanes: { mute } })).toEqual([
+      { from: 10, to: 20 },
+      { from: 50, to: Infinity },
+    ]);
+  });
 });
 
 describe("timecode", () => {

@@ -1,25 +1,49 @@
 import { Slider } from "radix-ui";
 import { useContext, useState } from "react";
 import type { Track } from "@/api/types";
+import { useMoment } from "@/features/player";
 import { RecorderContext } from "@/features/ride";
+import { panAt } from "@/lib/lanes";
+import { formatPan } from "@/lib/pan";
 import { useMixStore } from "@/store/context";
 
-/** Where a track stands between left and right. Double-click goes to the centre. */
-export function PanSlider({
-  track,
-  disabled,
-  className,
-}: {
+interface Props {
   track: Track;
   disabled: boolean;
   className: string;
-}) {
+}
+
+/** Where a track stands between left and right; by its pan lane, if it has one, at the moment heard. Double-click goes to the centre. */
+export function PanSlider(props: Props) {
+  const { lanes, pan } = props.track;
+  const hasLane = !lanes?.off && (lanes?.pan?.length ?? 0) > 0;
+  return hasLane ? <Following {...props} /> : <Standing {...props} pan={pan} follows={false} />;
+}
+
+function Following(props: Props) {
+  return <Standing {...props} pan={panAt(props.track, useMoment())} follows />;
+}
+
+function Standing({
+  track,
+  disabled,
+  className,
+  pan: rest,
+  follows,
+}: Props & { pan: number; follows: boolean }) {
   const store = useMixStore();
   const recorder = useContext(RecorderContext);
   const [dragged, setDragged] = useState<number | null>(null);
-  const pan = dragged ?? track.pan;
-  const text =
-    Math.abs(pan) < 0.005 ? "centre" : `${Math.round(Math.abs(pan) * 100)} ${pan < 0 ? "left" : "right"}`;
+  const pan = dragged ?? rest;
+  const text = formatPan(pan);
+  const set = (next: number) => {
+    const { edit, set: say } = store.getState();
+    if (!follows)
+      return void edit({ edit: "set-pan", track: track.id, pan: next }).then(() => setDragged(null));
+    setDragged(null);
+    const why = `“${track.name}” follows its pan lane. Ride it on the Desk, or edit the lane on the timeline.`;
+    say({ notice: { kind: "error", text: why } });
+  };
   return (
     <>
       <Slider.Root
@@ -35,17 +59,11 @@ export function PanSlider({
         }}
         onValueCommit={([v = 0]) => {
           const near = Math.abs(v) < 0.04 ? 0 : v;
-          if (recorder?.isRiding(track.id)) {
-            recorder.note(track.id, "pan", near, false);
-            setDragged(null);
-            return;
-          }
-          void store
-            .getState()
-            .edit({ edit: "set-pan", track: track.id, pan: near })
-            .then(() => setDragged(null));
+          if (!recorder?.isRiding(track.id)) return set(near);
+          recorder.note(track.id, "pan", near, false);
+          setDragged(null);
         }}
-        onDoubleClick={() => void store.getState().edit({ edit: "set-pan", track: track.id, pan: 0 })}
+        onDoubleClick={() => set(0)}
       >
         <Slider.Track className="relative h-px flex-1 bg-line">
           <span aria-hidden className="absolute -top-[3px] left-1/2 h-[7px] w-px bg-faint" />

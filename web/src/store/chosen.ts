@@ -1,12 +1,8 @@
-import type { Chosen, Clip, Keyframe, Side } from "@/api/types";
+import type { Chosen, Clip, Track, WireId } from "@/api/types";
+import { sameWire, wireIn } from "./wires";
 
-/** Keyframes of a clip's own wire, or of one of its opened channels. */
-export function curveOf(clip: Clip, channel?: Side): Keyframe[] {
-  return channel ? (clip.channels?.[channel]?.curve ?? []) : clip.curve;
-}
-
-export function isChosen(chosen: Chosen[], clip: string, at: number, channel?: Side): boolean {
-  return chosen.some((c) => c.clip === clip && c.channel === channel && c.keyframes.includes(at));
+export function isChosen(chosen: Chosen[], wire: WireId, at: number): boolean {
+  return chosen.some((c) => sameWire(c, wire) && c.keyframes.includes(at));
 }
 
 export function countOf(chosen: Chosen[]): number {
@@ -14,17 +10,29 @@ export function countOf(chosen: Chosen[]): number {
 }
 
 /** Adds a keyframe to those chosen, or takes it out again. */
-export function toggled(chosen: Chosen[], clip: string, at: number, channel?: Side): Chosen[] {
-  const wire = chosen.find((c) => c.clip === clip && c.channel === channel);
-  const others = chosen.filter((c) => c !== wire);
-  const keyframes = wire?.keyframes.includes(at)
-    ? wire.keyframes.filter((k) => k !== at)
-    : [...(wire?.keyframes ?? []), at].sort((a, b) => a - b);
-  return keyframes.length ? [...others, one(clip, keyframes, channel)] : others;
+export function toggled(chosen: Chosen[], wire: WireId, at: number): Chosen[] {
+  const same = chosen.find((c) => sameWire(c, wire));
+  const others = chosen.filter((c) => c !== same);
+  const keyframes = same?.keyframes.includes(at)
+    ? same.keyframes.filter((k) => k !== at)
+    : [...(same?.keyframes ?? []), at].sort((a, b) => a - b);
+  return keyframes.length ? [...others, { ...wire, keyframes }] : others;
 }
 
-export function one(clip: string, keyframes: number[], channel?: Side): Chosen {
-  return channel ? { clip, channel, keyframes } : { clip, keyframes };
+/** Both choices as one. */
+export function merged(a: Chosen[], b: Chosen[]): Chosen[] {
+  const all = [...a];
+  for (const more of b) {
+    const i = all.findIndex((c) => sameWire(c, more));
+    const same = all[i];
+    if (!same) all.push(more);
+    else
+      all[i] = {
+        ...same,
+        keyframes: [...new Set([...same.keyframes, ...more.keyframes])].sort((x, y) => x - y),
+      };
+  }
+  return all;
 }
 
 /** The same choice after they were moved in time. */
@@ -33,19 +41,21 @@ export function moved(chosen: Chosen[], later: number): Chosen[] {
 }
 
 /** What of a choice is still there after an edit; null when nothing is. */
-export function isStillThere(chosen: Chosen, clips: Record<string, Clip>): Chosen | null {
-  const clip = clips[chosen.clip];
-  if (!clip) return null;
-  const there = new Set(curveOf(clip, chosen.channel).map((k) => k.at));
+export function isStillThere(
+  chosen: Chosen,
+  content: { clips: Record<string, Clip>; tracks: Track[] },
+): Chosen | null {
+  const there = new Set(wireIn(content, chosen)?.curve.map((k) => k.at));
   const keyframes = chosen.keyframes.filter((k) => there.has(k));
   return keyframes.length ? { ...chosen, keyframes } : null;
 }
 
 /** The one keyframe that is chosen, when it is one. */
-export function onlyOne(chosen: Chosen[]): { clip: string; channel?: Side; at: number } | null {
+export function onlyOne(chosen: Chosen[]): { wire: WireId; at: number } | null {
   const [first, ...others] = chosen;
   const at = first?.keyframes[0];
-  return first && at !== undefined && others.length === 0 && first.keyframes.length === 1
-    ? { clip: first.clip, at, ...(first.channel ? { channel: first.channel } : {}) }
-    : null;
+  if (!first || at === undefined || others.length > 0 || first.keyframes.length > 1) return null;
+  const { keyframes, ...wire } = first;
+  void keyframes;
+  return { wire, at };
 }

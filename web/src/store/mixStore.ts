@@ -8,7 +8,7 @@ import type {
   DuckingPlan,
   Edit,
   Faders,
-  Lane,
+  LanePart,
   Figures,
   Levels,
   Marker,
@@ -94,7 +94,7 @@ export interface Hearing {
 /** A change to a range that was the newest edit, so that its handles can still adjust it. */
 export interface Adjustable {
   revision: number;
-  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range"; clips: string[] }>;
+  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range" }>;
 }
 
 /** What the next change to a range takes when nothing else is said. */
@@ -158,7 +158,7 @@ export interface MixState extends Content {
   duckDraft: Rule | null;
   duckPlan: DuckingPlan | null;
   /** Which lane of a track is edited in place of its clips' wires. */
-  activeLane: Record<string, Lane>;
+  activeLane: Record<string, LanePart>;
   /** How each track is ridden; read where nothing is said. Off is part of the mix. */
   modes: Record<string, RideMode>;
   /** Tracks whose faders move together. */
@@ -169,6 +169,8 @@ export interface MixState extends Content {
   grips: Record<string, number>;
   /** Tracks that are being written at this moment. */
   writing: string[];
+  /** When a ride that waits to begin does so, ms on the clock of the page. */
+  countIn: number | null;
   /** The ride that was the newest edit, so that its thinning can still be changed. */
   ridden: { revision: number; edit: Extract<Edit, { edit: "ride" }> } | null;
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
@@ -216,6 +218,7 @@ type Settable = Pick<
   | "punch"
   | "grips"
   | "writing"
+  | "countIn"
   | "ridden"
   | "hiddenWires"
   | "heights"
@@ -288,16 +291,13 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       punch: false,
       grips: {},
       writing: [],
+      countIn: null,
       ridden: null,
       hiddenWires: [],
       heights: {},
       edit: (edit, instead = false) =>
         run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
-          if (
-            done &&
-            (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range") &&
-            "clips" in edit
-          )
+          if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
             set((s) => ({
               adjustable: { revision: s.revision, edit },
               settings: settingsAfter(s.settings, edit),
@@ -428,7 +428,9 @@ function afterStep(state: MixState, step: Step): Partial<MixState> {
     selected: state.selected.every((id) => clips[id])
       ? state.selected
       : state.selected.filter((id) => clips[id]),
-    chosen: state.chosen.map((c) => isStillThere(c, clips)).filter((c) => c !== null),
+    chosen: state.chosen
+      .map((c) => isStillThere(c, { clips, tracks: changes.tracks }))
+      .filter((c) => c !== null),
     adjustable: null,
   };
 }

@@ -4,8 +4,9 @@ import { useMoment, usePlayer } from "@/features/player";
 import { storedLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
-import { curveOf, onlyOne } from "@/store/chosen";
+import { onlyOne } from "@/store/chosen";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { curveOf, sideOf, wireOf } from "@/store/wires";
 import { ChannelsSection } from "./ChannelsSection";
 import { ClipMenu } from "./ClipMenu";
 import { FadesSection } from "./FadesSection";
@@ -111,7 +112,10 @@ function Keyframes({ clip }: { clip: Clip }) {
   const playhead = useMix((s) => s.playhead);
   const playing = useMix((s) => s.playing);
   const opened = clip.channels?.left !== undefined;
-  const chosenSide = useMix((s) => onlyOne(s.chosen)?.channel);
+  const chosenSide = useMix((s) => {
+    const chosen = onlyOne(s.chosen);
+    return chosen ? sideOf(chosen.wire) : undefined;
+  });
   const [wanted, setWanted] = useState<Side | "both">("both");
   const side = chosenSide ?? wanted;
   const channel = opened && side !== "both" ? side : undefined;
@@ -168,7 +172,7 @@ function Keyframes({ clip }: { clip: Clip }) {
           None: the level stays. Select a range and dip it, or double-click the wire.
         </p>
       ) : (
-        <KeyframeTable clip={clip} {...(channel ? { channel } : {})} />
+        <KeyframeTable of={wireOf(clip, channel)} />
       )}
     </>
   );

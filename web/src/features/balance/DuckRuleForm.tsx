@@ -1,8 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
+import { Plus, X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { api } from "@/api/client";
 import type { DuckingPlan, Rule } from "@/api/types";
 import { formatDb } from "@/lib/format";
+import { formatTimecode } from "@/lib/timecode";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useMix, useMixStore } from "@/store/context";
@@ -94,6 +96,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
           )),
         ])}
       </fieldset>
+      <ClipTriggers draft={draft} set={set} />
       {draft.triggers.length + draft.clips.length === 0 && (
         <p className="text-[12px] text-faint">
           Nobody is ticked, so all speech above the horizon is listened to.
@@ -150,6 +153,52 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         </button>
       </div>
     </form>
+  );
+}
+
+/** Single clips that speak, beside whole tracks or in place of them: picked by selecting them on the timeline. */
+function ClipTriggers({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void }) {
+  const clips = useMix((s) => s.clips);
+  const selected = useMix((s) => s.selected);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  const fresh = selected.filter((id) => clips[id] && !draft.clips.includes(id));
+  const [first] = fresh;
+  return (
+    <div className="grid gap-1 text-[12px]" role="group" aria-label="Clips that speak">
+      {draft.clips.map((id) => {
+        const clip = clips[id];
+        const name = clip?.name ?? "a clip that is gone";
+        return (
+          <span key={id} className="flex items-center gap-2">
+            <span className="min-w-0 flex-1 truncate">{name}</span>
+            {clip && <span className="figure text-faint">{formatTimecode(clip.at, rate, frameRate)}</span>}
+            <button
+              type="button"
+              className="grid size-6 cursor-pointer place-content-center text-faint"
+              aria-label={`Leave ${name} out`}
+              onClick={() => set({ clips: draft.clips.filter((other) => other !== id) })}
+            >
+              <X size={13} />
+            </button>
+          </span>
+        );
+      })}
+      <button
+        type="button"
+        className="button justify-self-start px-2 py-0.5"
+        aria-disabled={first === undefined}
+        title={first === undefined ? "Select clips on the timeline first" : "They speak, and others give way"}
+        onClick={() => first !== undefined && set({ clips: [...draft.clips, ...fresh] })}
+      >
+        <Plus size={12} aria-hidden />{" "}
+        {fresh.length === 0
+          ? "Clips that speak"
+          : fresh.length === 1
+            ? `“${clips[first ?? ""]?.name}” speaks`
+            : `${fresh.length} selected clips speak`}
+      </button>
+    </div>
   );
 }
 

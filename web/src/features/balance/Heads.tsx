@@ -1,7 +1,7 @@
 import { Lock, Plus, Spline } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { memo, useState } from "react";
-import type { Lane as LaneKind, Stem, Track } from "@/api/types";
+import type { LanePart, Stem, Track } from "@/api/types";
 import { useLevels, useMoment } from "@/features/player";
 import { faderAt } from "@/features/ride";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
@@ -14,6 +14,7 @@ import { ClearanceHead } from "./ClearanceHead";
 import { Divider } from "@/parts/Divider";
 import { MeterBar } from "@/parts/MeterBar";
 import { STEMS } from "@/parts/stems";
+import { ModeChoice } from "@/parts/ModeChoice";
 import { PanSlider } from "@/parts/PanSlider";
 import { Toggle } from "@/parts/Toggle";
 import { useSolo } from "@/store/useSolo";
@@ -140,7 +141,6 @@ function HeightGrip({ lane }: { lane: Lane }) {
 function WireChoice({ track }: { track: Track }) {
   const store = useMixStore();
   const active = useMix((s) => s.activeLane[track.id]);
-  if (!track.ducking && !track.lanes?.level && !active) return null;
   return (
     <select
       className="field !w-auto px-0.5 py-0 text-[11px]"
@@ -151,12 +151,14 @@ function WireChoice({ track }: { track: Track }) {
         const { activeLane, set } = store.getState();
         const others = Object.entries(activeLane).filter(([id]) => id !== track.id);
         const next = event.target.value;
-        const own = next === "clips" ? [] : [[track.id, next as LaneKind] as const];
-        set({ activeLane: Object.fromEntries([...others, ...own]) });
+        const own = next === "clips" ? [] : [[track.id, next as LanePart] as const];
+        set({ activeLane: Object.fromEntries([...others, ...own]), selected: [], chosen: [] });
       }}
     >
       <option value="clips">clips</option>
       <option value="level">level</option>
+      <option value="pan">pan</option>
+      <option value="mute">mute</option>
       <option value="ducking">ducking</option>
     </select>
   );
@@ -312,10 +314,11 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         </div>
       )}
       {roomy && (
-        <div className="mt-0.5 flex items-center gap-2 text-[11px] text-faint">
-          <span aria-hidden>Pan</span>
-          <PanSlider track={track} disabled={!canEdit} className="w-[58px]" />
+        <div className="mt-0.5 flex items-center gap-1 text-[11px] text-faint">
+          <PanSlider track={track} disabled={!canEdit} className="w-[38px]" />
+          <span className="flex-1" />
           <WireChoice track={track} />
+          <ModeChoice track={track} disabled={!canEdit} className="!w-auto !py-0" />
         </div>
       )}
     </>

@@ -1,5 +1,7 @@
 import { useMix } from "@/store/context";
+import { partAtHand } from "@/store/wires";
 import { ClipSection } from "./ClipSection";
+import { LaneSection } from "./LaneSection";
 import { RangeSection } from "./RangeSection";
 import { TamePanel } from "./TamePanel";
 
@@ -7,10 +9,12 @@ import { TamePanel } from "./TamePanel";
 export function Inspector() {
   const clip = useMix((s) => (s.selected[0] === undefined ? undefined : s.clips[s.selected[0]]));
   const range = useMix((s) => s.range);
+  const lane = useMix((s) => partAtHand(s) !== null);
   return (
     <div className="grid gap-5 p-3">
       <RangeSection />
-      {clip ? <ClipSection key={clip.id} clip={clip} /> : !range && <Lesson />}
+      <LaneSection />
+      {clip ? <ClipSection key={clip.id} clip={clip} /> : !range && !lane && <Lesson />}
       {clip && !range && <TamePanel />}
     </div>
   );

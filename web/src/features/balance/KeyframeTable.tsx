@@ -1,9 +1,11 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useState } from "react";
-import type { Clip, Keyframe, Ramp, RampKind, Side } from "@/api/types";
+import type { Chosen, Keyframe, Ramp, RampKind, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
-import { countOf, curveOf, isChosen, one, toggled } from "@/store/chosen";
+import { countOf, isChosen, toggled } from "@/store/chosen";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import type { MixState, Range } from "@/store/mixStore";
+import { type Wire, wireIn } from "@/store/wires";
 import { LevelField } from "@/parts/LevelField";
 import { TimeField } from "./TimeField";
 import { TypedField } from "@/parts/TypedField";
@@ -11,14 +13,23 @@ import { TypedField } from "@/parts/TypedField";
 const RAMPS: RampKind[] = ["line", "smooth", "hold"];
 type Sorting = { by: "time" | "level"; down: boolean };
 
-/** Time and level of every keyframe side by side: sorted as wanted, several at once. */
-export function KeyframeTable({ clip, channel }: { clip: Clip; channel?: Side }) {
+/** Rows that a table shows at most; a ridden hour has thousands. */
+const MOST = 200;
+
+/** Time and level of every keyframe of a wire side by side: sorted as wanted, several at once. */
+export function KeyframeTable({ of }: { of: WireId }) {
   const [sorting, setSorting] = useState<Sorting>({ by: "time", down: false });
-  const keyframes = sorted(curveOf(clip, channel), sorting);
+  const clips = useMix((s) => s.clips);
+  const tracks = useMix((s) => s.tracks);
+  const range = useMix((s) => s.range);
+  const wire = wireIn({ clips, tracks }, of);
+  if (!wire) return null;
+  const listed = inRange(wire, range);
+  const keyframes = sorted(listed.slice(0, MOST), sorting);
   const sort = (by: Sorting["by"]) => setSorting((s) => ({ by, down: s.by === by ? !s.down : false }));
-  const head = (by: Sorting["by"], name: string) => (
+  const head = (by: Sorting["by"], name: string, width: string) => (
     <th
-      className="font-normal"
+      className={`font-normal ${width}`}
       aria-sort={sorting.by !== by ? "none" : sorting.down ? "descending" : "ascending"}
     >
       <button type="button" className="flex cursor-pointer items-center gap-0.5" onClick={() => sort(by)}>
@@ -30,30 +41,36 @@ export function KeyframeTable({ clip, channel }: { clip: Clip; channel?: Side })
   return (
     <>
       <ChosenBar />
-      <table className="w-full">
+      <table className="w-full table-fixed">
         <thead>
           <tr className="text-left text-[11px] text-faint">
-            <th>
+            <th className="w-5">
               <span className="sr-only">Chosen</span>
             </th>
-            {head("time", "Time")}
-            {head("level", "Level dB")}
+            {head("time", "Time", "w-[98px]")}
+            {head("level", "Level dB", "w-[62px]")}
             <th className="font-normal">Ramp</th>
           </tr>
         </thead>
         <tbody>
           {keyframes.map((keyframe) => (
-            <KeyframeRow
-              key={keyframe.at}
-              clip={clip}
-              keyframe={keyframe}
-              {...(channel ? { channel } : {})}
-            />
+            <KeyframeRow key={keyframe.at} wire={wire} keyframe={keyframe} />
           ))}
         </tbody>
       </table>
+      {listed.length > MOST && (
+        <p className="mt-1 text-[11px] text-faint">
+          The first {MOST} of {listed.length}. Select a range to see those in it.
+        </p>
+      )}
     </>
   );
+}
+
+/** All of them where they are few, else those under the range. */
+function inRange({ curve, ahead }: Wire, range: Range | null): Keyframe[] {
+  if (curve.length <= MOST || !range) return curve;
+  return curve.filter((k) => k.at - ahead >= range.from && k.at - ahead <= range.to);
 }
 
 function sorted(keyframes: Keyframe[], { by, down }: Sorting): Keyframe[] {
@@ -61,28 +78,28 @@ function sorted(keyframes: Keyframe[], { by, down }: Sorting): Keyframe[] {
   return [...keyframes].sort((a, b) => (down ? value(b) - value(a) : value(a) - value(b)));
 }
 
-function KeyframeRow({ clip, keyframe, channel }: { clip: Clip; keyframe: Keyframe; channel?: Side }) {
+function KeyframeRow({ wire, keyframe }: { wire: Wire; keyframe: Keyframe }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
-  const chosen = useMix((s) => isChosen(s.chosen, clip.id, keyframe.at, channel));
+  const chosen = useMix((s) => isChosen(s.chosen, wire.id, keyframe.at));
   const edit = store.getState().edit;
-  const position = keyframe.at - clip.in + clip.at;
-  const heard = keyframe.at >= clip.in && keyframe.at <= clip.in + clip.length;
-  const id = { clip: clip.id, keyframe: keyframe.at, ...(channel ? { channel } : {}) };
+  const position = keyframe.at - wire.ahead;
+  const heard = keyframe.at >= wire.from && keyframe.at <= wire.to;
+  const id = { ...wire.id, keyframe: keyframe.at };
   const ramp = typeof keyframe.ramp === "string" ? keyframe.ramp : keyframe.ramp.kind;
   return (
     <tr className={chosen ? "bg-glow" : ""}>
-      <td className="w-5">
+      <td>
         <input
           type="checkbox"
           aria-label="Choose this keyframe"
           checked={chosen}
           onChange={() =>
-            store.getState().set({ chosen: toggled(store.getState().chosen, clip.id, keyframe.at, channel) })
+            store.getState().set({ chosen: toggled(store.getState().chosen, wire.id, keyframe.at) })
           }
         />
       </td>
-      <td className="w-[92px] py-0.5 pr-1">
+      <td className="py-0.5 pr-1">
         {heard ? (
           <TimeField
             label="Keyframe time"
@@ -96,7 +113,7 @@ function KeyframeRow({ clip, keyframe, channel }: { clip: Clip; keyframe: Keyfra
           </span>
         )}
       </td>
-      <td className="w-[56px] pr-1">
+      <td className="pr-1">
         <LevelField
           label="Keyframe level"
           level={keyframe.level}
@@ -126,7 +143,7 @@ interface RampSelectProps {
 function RampSelect({ label, value, disabled, onChange }: RampSelectProps) {
   return (
     <select
-      className="field w-full px-0.5 py-0.5 text-[12px]"
+      className="field w-full min-w-0 px-0.5 py-0.5 text-[12px]"
       aria-label={label}
       disabled={disabled}
       value={value}
@@ -146,7 +163,7 @@ function ChosenBar() {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const chosen = useMix((s) => s.chosen);
-  const shape = useMix((s) => shapeOf(chosen.flatMap((c) => keyframesOf(s.clips[c.clip], c)))) ?? "";
+  const shape = useMix((s) => shapeOf(chosen.flatMap((c) => keyframesOf(s, c)))) ?? "";
   const count = countOf(chosen);
   if (!canEdit || count === 0) return null;
   const edit = store.getState().edit;
@@ -232,9 +249,9 @@ function ChosenBar() {
   );
 }
 
-function keyframesOf(clip: Clip | undefined, { keyframes, channel }: ReturnType<typeof one>): Keyframe[] {
-  const taken = new Set(keyframes);
-  return clip ? curveOf(clip, channel).filter((k) => taken.has(k.at)) : [];
+function keyframesOf(state: MixState, chosen: Chosen): Keyframe[] {
+  const taken = new Set(chosen.keyframes);
+  return (wireIn(state, chosen)?.curve ?? []).filter((k) => taken.has(k.at));
 }
 
 /** Ease-out and ease-in of the smooth ramps among them, as text so that it compares; null when there is none. */

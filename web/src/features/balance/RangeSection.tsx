@@ -1,7 +1,10 @@
 import { useState } from "react";
 import { amountOf, clipsInRange } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { changeRange } from "./commands/levels";
+import type { MixState } from "@/store/mixStore";
+import { partAtHand, wireIn } from "@/store/wires";
+import { changeRange, laneUnder } from "./commands/levels";
+import { SideRange } from "./SideRange";
 import { lengthOf, parseShownTime } from "@/parts/parse";
 import { TamePanel } from "./TamePanel";
 import { TimeField } from "./TimeField";
@@ -15,15 +18,24 @@ export function RangeSection() {
   const rate = useMix((s) => s.rate);
   const settings = useMix((s) => s.settings);
   useMix((s) => s.selected);
+  useMix((s) => s.activeLane);
+  useMix((s) => s.tracks);
   const adjusting = useMix((s) => s.adjustable?.revision === s.revision);
   const [amount, setAmount] = useState(String(settings.by));
   if (!range) return null;
   const clips = clipsInRange(store.getState(), range);
+  const lane = laneUnder(store.getState());
+  const side = sideUnder(store.getState());
   const reason = !canEdit
     ? "Your role here is viewer."
-    : clips.length === 0
+    : clips.length === 0 && !lane
       ? "No clip lies under this range."
       : null;
+  const works = side
+    ? `Works on the ${side.part} lane.${side.part === "pan" ? " Or drag inside the range: up is left." : ""}`
+    : lane
+      ? `Works on ${wireIn(store.getState(), lane)?.name}. Or drag inside the range; D repeats.`
+      : `Works on ${clips.length === 1 ? "one clip" : `${clips.length} clips`}. Or drag inside the range; D repeats.`;
   const set = (edge: "from" | "to") => async (text: string) => {
     const sample = parseShownTime(text, store.getState());
     const next = sample === null ? null : { ...range, [edge]: sample };
@@ -56,56 +68,64 @@ export function RangeSection() {
         <TimeField label="Range from" sample={range.from} onCommit={set("from")} />
         <TimeField label="Range to" sample={range.to} onCommit={set("to")} />
       </div>
-      <form
-        className="mt-2 grid grid-cols-[1fr_auto_auto] items-end gap-1.5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!reason) void changeRange(state(), { edit: "dip-range", by: amountOf(amount) ?? amount });
-        }}
-      >
-        <label className="grid gap-0.5 text-[11px] text-faint">
-          dB, or a level
-          <input
-            className="field figure px-1.5 py-0.5 text-right text-[12px] text-ink"
-            aria-label="Dip by dB"
-            value={amount}
-            onChange={(e) => setAmount(e.target.value)}
-            onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()}
-          />
-        </label>
-        <button className="button button-main px-2" disabled={reason !== null} title="Change by this (D)">
-          {/^[-−]/.test(amount.trim()) ? "Dip" : "Lift"}
-        </button>
-        <button
-          type="button"
-          className="button px-2"
-          disabled={reason !== null}
-          title="Bring the wire to this level"
-          onClick={() => void changeRange(state(), { edit: "set-range", level: amount.replace("−", "-") })}
-        >
-          Set to
-        </button>
-      </form>
-      <div className="mt-1.5 grid grid-cols-2 gap-1.5">
-        <button
-          type="button"
-          className="button px-2"
-          disabled={reason !== null}
-          title="Silence the range (Shift+D)"
-          onClick={() => void changeRange(state(), { edit: "set-range", level: "silence" })}
-        >
-          Silence
-        </button>
-        <button
-          type="button"
-          className="button px-2"
-          disabled={reason !== null}
-          title="No keyframes there, 0 dB (Z)"
-          onClick={() => void changeRange(state(), { edit: "reset-range" })}
-        >
-          Reset
-        </button>
-      </div>
+      {side ? (
+        <SideRange {...side} range={range} />
+      ) : (
+        <>
+          <form
+            className="mt-2 grid grid-cols-[1fr_auto_auto] items-end gap-1.5"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (!reason) void changeRange(state(), { edit: "dip-range", by: amountOf(amount) ?? amount });
+            }}
+          >
+            <label className="grid gap-0.5 text-[11px] text-faint">
+              dB, or a level
+              <input
+                className="field figure px-1.5 py-0.5 text-right text-[12px] text-ink"
+                aria-label="Dip by dB"
+                value={amount}
+                onChange={(e) => setAmount(e.target.value)}
+                onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()}
+              />
+            </label>
+            <button className="button button-main px-2" disabled={reason !== null} title="Change by this (D)">
+              {/^[-−]/.test(amount.trim()) ? "Dip" : "Lift"}
+            </button>
+            <button
+              type="button"
+              className="button px-2"
+              disabled={reason !== null}
+              title="Bring the wire to this level"
+              onClick={() =>
+                void changeRange(state(), { edit: "set-range", level: amount.replace("−", "-") })
+              }
+            >
+              Set to
+            </button>
+          </form>
+          <div className="mt-1.5 grid grid-cols-2 gap-1.5">
+            <button
+              type="button"
+              className="button px-2"
+              disabled={reason !== null}
+              title="Silence the range (Shift+D)"
+              onClick={() => void changeRange(state(), { edit: "set-range", level: "silence" })}
+            >
+              Silence
+            </button>
+            <button
+              type="button"
+              className="button px-2"
+              disabled={reason !== null}
+              title="No keyframes there, 0 dB (Z)"
+              onClick={() => void changeRange(state(), { edit: "reset-range" })}
+            >
+              Reset
+            </button>
+          </div>
+        </>
+      )}
       <div className="mt-2 grid grid-cols-[auto_74px_1fr] items-center gap-2">
         <span className="text-faint">Ramps</span>
         <TypedField
@@ -134,9 +154,16 @@ export function RangeSection() {
         {reason ??
           (adjusting
             ? "Still loose: drag the flags on the horizon, the ends, or inside it; ↑ ↓ by 1 dB."
-            : `Works on ${clips.length === 1 ? "one clip" : `${clips.length} clips`}. Or drag inside the range; D repeats.`)}
+            : works)}
       </p>
-      <TamePanel />
+      {!lane && !side && <TamePanel />}
     </section>
   );
+}
+
+/** The pan or mute lane that a range on its track alone works on. */
+function sideUnder(state: MixState): { track: string; part: "pan" | "mute" } | null {
+  const part = state.range?.tracks?.length === 1 ? partAtHand({ ...state, chosen: [] }) : null;
+  if (!part || part.track !== state.range?.tracks?.[0]) return null;
+  return part.lane === "pan" || part.lane === "mute" ? { track: part.track, part: part.lane } : null;
 }

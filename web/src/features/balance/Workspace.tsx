@@ -13,7 +13,7 @@ import { Divider } from "@/parts/Divider";
 import { DuckPanel } from "./DuckPanel";
 import { Guide } from "./Guide";
 import { Heads } from "./Heads";
-import { DeskView } from "@/features/desk";
+import { DeskTimeline, DeskView } from "@/features/desk";
 import { Intake } from "./Intake";
 import { Inspector } from "./Inspector";
 import { KeySheet } from "./KeySheet";
@@ -88,7 +88,10 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   useEffect(
     () =>
       store.subscribe((now, before) => {
-        if (now.selected !== before.selected && now.selected.length > 0) setTab("clip");
+        // A rule that is tried stays open: clips are chosen for it.
+        if (now.duckDraft) return;
+        const lane = now.activeLane !== before.activeLane;
+        if (lane || (now.selected !== before.selected && now.selected.length > 0)) setTab("clip");
         if (now.stretch !== before.stretch && now.stretch !== null) setTab("speech");
       }),
     [store],
@@ -164,24 +167,38 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           }}
         >
           {room === "intake" && <Intake uploads={uploads} />}
-          {room === "desk" && <DeskView />}
+          {room === "desk" && (
+            <DeskView
+              timeline={
+                <DeskTimeline
+                  view={view}
+                  setView={setView}
+                  width={size.width}
+                  headsWidth={HEADS_WIDTH}
+                  onHint={setHint}
+                />
+              }
+            />
+          )}
           <div
             ref={scroller}
             className={`min-h-0 overflow-x-hidden overflow-y-auto ${room === "balance" ? "" : "hidden"}`}
             onScroll={(event) => setScrollTop(event.currentTarget.scrollTop)}
           >
-            <div className="flex" style={{ height: layout.height }}>
-              <Heads layout={layout} width={HEADS_WIDTH} />
-              <Timeline
-                layout={layout}
-                view={view}
-                setView={setView}
-                width={size.width}
-                viewHeight={size.height}
-                scrollTop={scrollTop}
-                onHint={setHint}
-              />
-            </div>
+            {room === "balance" && (
+              <div className="flex" style={{ height: layout.height }}>
+                <Heads layout={layout} width={HEADS_WIDTH} />
+                <Timeline
+                  layout={layout}
+                  view={view}
+                  setView={setView}
+                  width={size.width}
+                  viewHeight={size.height}
+                  scrollTop={scrollTop}
+                  onHint={setHint}
+                />
+              </div>
+            )}
           </div>
           <Panel
             tab={tab}

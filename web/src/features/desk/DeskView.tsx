@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { SILENT, useLevels } from "@/features/player";
 import { BankChoice } from "@/features/bank";
 import { Astray } from "@/parts/Astray";
@@ -7,11 +7,11 @@ import { useMix } from "@/store/context";
 import { type ScaleId, SCALES } from "./scale";
 import { ProgrammeStrip, ScaleStrip, StemStrip, TrackStrip } from "./Strip";
 import { inDeskOrder } from "@/store/order";
-import { RideBar } from "./RideBar";
+import { RideBar, Thinning } from "./RideBar";
 import { useMoments } from "./useMoments";
 
 /** Tall meters and faders: every track in the order of the timeline, then the stems, then the programme. */
-export function DeskView() {
+export function DeskView({ timeline }: { timeline: ReactNode }) {
   const tracks = useMix((s) => s.tracks);
   const [scale, setScale] = useState<ScaleId>(() => kept());
   const levels = useLevels();
@@ -19,12 +19,10 @@ export function DeskView() {
   const ordered = inDeskOrder(tracks);
   return (
     <section className="flex min-h-0 min-w-0 flex-col" aria-label="Desk">
-      <div className="flex items-start gap-4 border-b border-line px-4 py-2.5">
-        <div className="min-w-0 flex-1">
-          <h1 className="text-[15px] font-semibold">Desk</h1>
-          <Astray most={2} />
-        </div>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2">
+        <h1 className="text-[15px] font-semibold">Desk</h1>
         <RideBar />
+        <span className="flex-1" />
         <BankChoice />
         <label className="flex items-center gap-2 text-faint">
           Scale
@@ -44,6 +42,11 @@ export function DeskView() {
             ))}
           </select>
         </label>
+        <div className="flex min-h-6 w-full flex-wrap items-center gap-x-4">
+          <Astray most={2} />
+          <span className="flex-1" />
+          <Thinning />
+        </div>
       </div>
       <div className="flex min-h-0 flex-1 overflow-x-auto px-2 py-3">
         <div className="flex min-h-0 flex-1 gap-[3px]">
@@ -71,6 +74,7 @@ export function DeskView() {
           <ProgrammeStrip reading={levels?.programme ?? SILENT} loud={moments("programme")} scale={scale} />
         </div>
       </div>
+      {timeline}
     </section>
   );
 }

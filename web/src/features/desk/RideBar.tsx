@@ -1,10 +1,11 @@
 import { CircleDot } from "lucide-react";
+import { useEffect, useState } from "react";
 import { useRecorder } from "@/features/ride";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 
-/** Begins a ride, says where it may write, and thins the last one anew. */
+/** Begins a ride, and says when and where it may write. */
 export function RideBar() {
   const store = useMixStore();
   const recorder = useRecorder();
@@ -14,6 +15,7 @@ export function RideBar() {
   const range = useMix((s) => s.range);
   const punch = useMix((s) => s.punch);
   const preRoll = useMix((s) => s.preRoll);
+  const countIn = useMix((s) => s.countIn);
   if (!canEdit) return null;
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -27,10 +29,32 @@ export function RideBar() {
             ? "Choose touch, latch or write on a track first"
             : `Plays from ${preRoll} s before the playhead; what is ridden counts from the playhead on`
         }
-        onClick={() => armed > 0 && !playing && void recorder.ride(preRoll)}
+        onClick={() => {
+          if (countIn !== null && !playing) store.getState().set({ countIn: null });
+          else if (armed > 0 && !playing) void recorder.ride(preRoll);
+        }}
       >
         <CircleDot size={14} aria-hidden /> Ride{armed ? ` ${armed}` : ""}
       </button>
+      {countIn === null ? (
+        <label className="flex items-center gap-1.5 text-[12px] text-faint">
+          after
+          <TypedField
+            className="!w-12"
+            label="Time before the ride counts, s"
+            shown={preRoll.toFixed(1)}
+            onCommit={async (text) => {
+              const next = numberIn(text);
+              const ok = next !== null && next >= 0 && next <= 10;
+              if (ok) store.getState().set({ preRoll: next });
+              return ok;
+            }}
+          />
+          s
+        </label>
+      ) : (
+        <CountIn until={countIn} />
+      )}
       <label
         className="flex items-center gap-1.5 text-[12px] text-faint"
         title={range ? undefined : "Select a range first"}
@@ -44,13 +68,26 @@ export function RideBar() {
         />
         only in the range
       </label>
-      <Thinning />
     </div>
   );
 }
 
+/** Seconds until what is ridden counts. */
+function CountIn({ until }: { until: number }) {
+  const [left, setLeft] = useState(() => until - performance.now());
+  useEffect(() => {
+    const timer = setInterval(() => setLeft(until - performance.now()), 50);
+    return () => clearInterval(timer);
+  }, [until]);
+  return (
+    <strong className="figure text-[14px] text-copper-text" role="timer" aria-label="Until the ride counts">
+      {Math.max(0, left / 1000).toFixed(1)} s
+    </strong>
+  );
+}
+
 /** Right after a ride: how closely the lane follows what was ridden. */
-function Thinning() {
+export function Thinning() {
   const store = useMixStore();
   const ridden = useMix((s) => (s.ridden?.revision === s.revision ? s.ridden : null));
   const tracks = useMix((s) => s.tracks);

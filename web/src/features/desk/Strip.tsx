@@ -6,10 +6,10 @@ import { useRecorder } from "@/features/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { HeldPeak } from "@/parts/HeldPeak";
 import { LevelField } from "@/parts/LevelField";
+import { ModeChoice } from "@/parts/ModeChoice";
 import { PanSlider } from "@/parts/PanSlider";
 import { Toggle } from "@/parts/Toggle";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import type { RideMode } from "@/store/mixStore";
 import { useSolo } from "@/store/useSolo";
 import { Column, Marks } from "./Column";
 import { Fader, FADER_MIN } from "@/parts/Fader";
@@ -22,14 +22,6 @@ interface Metered {
   loud: Loud;
   scale: ScaleId;
 }
-
-const MODES: { mode: "off" | RideMode; hint: string }[] = [
-  { mode: "off", hint: "lanes are kept but not followed" },
-  { mode: "read", hint: "lanes are followed, nothing is written" },
-  { mode: "touch", hint: "writes only while a hand is on it, then glides back" },
-  { mode: "latch", hint: "writes from the first touch until playing stops" },
-  { mode: "write", hint: "writes from play to stop, then goes to touch" },
-];
 
 export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: boolean } & Metered) {
   const store = useMixStore();
@@ -91,7 +83,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
           />
         )
       }
-      mode={<ModeChoice track={track} disabled={!canEdit} />}
+      mode={<ModeChoice track={track} disabled={!canEdit} className="w-full" />}
     />
   );
 }
@@ -138,34 +130,6 @@ function LinkToggle({ track }: { track: Track }) {
     >
       <Link2 size={12} />
     </button>
-  );
-}
-
-function ModeChoice({ track, disabled }: { track: Track; disabled: boolean }) {
-  const store = useMixStore();
-  const mode = useMix((s) => s.modes[track.id] ?? "read");
-  const shown = track.lanes?.off ? "off" : mode;
-  return (
-    <select
-      className={`field w-full px-0.5 py-0 text-[11px] ${shown === "off" || shown === "read" ? "" : "border-copper font-semibold text-copper-text"}`}
-      aria-label={`How ${track.name} is ridden`}
-      title={MODES.find((m) => m.mode === shown)?.hint}
-      disabled={disabled}
-      value={shown}
-      onChange={(event) => {
-        const next = event.target.value as "off" | RideMode;
-        const { modes, set, edit } = store.getState();
-        if (next !== "off") set({ modes: { ...modes, [track.id]: next } });
-        if ((next === "off") !== (track.lanes?.off === true))
-          void edit({ edit: "set-lanes-off", track: track.id, off: next === "off" });
-      }}
-    >
-      {MODES.map((m) => (
-        <option key={m.mode} value={m.mode} title={m.hint}>
-          {m.mode}
-        </option>
-      ))}
-    </select>
   );
 }
 

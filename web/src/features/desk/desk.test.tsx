@@ -72,7 +72,7 @@ function show() {
     <QueryClientProvider client={new QueryClient()}>
       <MixContext value={store}>
         <RecorderContext value={recorder as unknown as Recorder}>
-          <DeskView />
+          <DeskView timeline={null} />
         </RecorderContext>
       </MixContext>
     </QueryClientProvider>,

@@ -1,1 +1,2 @@
 export { DeskView } from "./DeskView";
+export { DeskTimeline } from "./DeskTimeline";

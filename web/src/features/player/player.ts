@@ -38,6 +38,7 @@ export class Player {
   private timer: ReturnType<typeof setInterval> | undefined;
   private attempt = 0;
   private lateBefore = 0;
+  private readonly jumps = new Set<(from: number, to: number) => void>();
 
   constructor(
     private readonly store: MixStore,
@@ -51,6 +52,12 @@ export class Player {
       unsubscribe();
       this.close();
     };
+  }
+
+  /** Tells whenever playing goes on from elsewhere, by a seek or at the end of a loop: from where, and to where. */
+  onJump(listener: (from: number, to: number) => void): () => void {
+    this.jumps.add(listener);
+    return () => this.jumps.delete(listener);
   }
 
   /** Segments that did not sound in time since the player was made; shown nowhere, but counted by tests. */
@@ -89,10 +96,12 @@ export class Player {
   async play(from = this.store.getState().playhead): Promise<void> {
     const context = this.open();
     const attempt = ++this.attempt;
-    this.halt();
     const state = this.store.getState();
+    const before = state.playing ? this.position : null;
+    this.halt();
     const start = this.startFrom(from);
     this.store.getState().set({ playing: true, playhead: start });
+    if (before !== null) this.jumped(before, start);
     await context.resume();
     await Promise.all([this.loadFirst(start), this.keepPitch(state.speed)]);
     if (attempt !== this.attempt) return;
@@ -212,7 +221,15 @@ export class Player {
     this.anchor = { ...anchor, start: when, from: start };
     for (const track of this.store.getState().tracks) this.followLanes(track, start);
     this.turn = { at: when, before: anchor };
+    setTimeout(
+      () => attempt === this.attempt && this.jumped(end, start),
+      (when - context.currentTime) * 1000,
+    );
     this.tick();
+  }
+
+  private jumped(from: number, to: number): void {
+    for (const listener of this.jumps) listener(from, to);
   }
 
   private async keepPitch(speed: number): Promise<void> {

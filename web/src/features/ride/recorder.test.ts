@@ -11,6 +11,8 @@ let edits: Edit[];
 let answers: boolean[];
 let recorder: Recorder;
 let detach: () => void;
+const started = vi.fn((from?: number) => Promise.resolve(void from));
+let jump: (from: number, to: number) => void;
 const rides: [string, string, number | null][] = [];
 
 beforeEach(() => {
@@ -18,6 +20,7 @@ beforeEach(() => {
   edits = [];
   answers = [];
   rides.length = 0;
+  started.mockClear();
   store = storeOf({
     edit: (edit) => {
       edits.push(edit);
@@ -28,7 +31,11 @@ beforeEach(() => {
     // The clock of the page in ms is the position here.
     positionAtTime: (when: number) => (when / 1000) * SECOND,
     ride: (track: string, part: string, value: number | null) => rides.push([track, part, value]),
-    play: vi.fn(() => Promise.resolve()),
+    play: started,
+    onJump: (listener: (from: number, to: number) => void) => {
+      jump = listener;
+      return () => undefined;
+    },
   };
   recorder = new Recorder(store, player as unknown as Player);
   detach = recorder.attach();
@@ -118,6 +125,65 @@ describe("a ride", () => {
     await stop(3 * SECOND);
     const [edit] = edits as Extract<Edit, { edit: "ride" }>[];
     expect(edit?.passes[0]).toMatchObject({ start: SECOND, stop: 2 * SECOND, level: [[SECOND, -9, 1]] });
+  });
+
+  it("ends where playing jumps, and a hand that stays goes on in the next pass", async () => {
+    store.setState({ modes: { music: "touch", speech: "write" } });
+    play();
+    recorder.note("music", "level", -6, true, 1000);
+    jump(2 * SECOND, 10 * SECOND);
+    expect(store.getState().modes).toEqual({ music: "touch", speech: "touch" });
+    recorder.note("music", "level", -6, false, 11_000);
+    await stop(12 * SECOND);
+    await vi.waitFor(() => expect(edits).toHaveLength(2));
+    const [first, second] = edits as Extract<Edit, { edit: "ride" }>[];
+    expect(first?.passes.map((p) => [p.track, p.mode, p.start, p.stop])).toEqual([
+      ["speech", "write", 0, 2 * SECOND],
+      ["music", "touch", 0, 2 * SECOND],
+    ]);
+    expect(second?.passes).toEqual([
+      {
+        track: "music",
+        mode: "touch",
+        start: 10 * SECOND,
+        stop: 12 * SECOND,
+        level: [
+          [10 * SECOND, -6, 1],
+          [11 * SECOND, -6, 0],
+        ],
+      },
+    ]);
+  });
+
+  it("shows what is written while it is written, and until it is kept", async () => {
+    store.setState({ modes: { music: "latch" } });
+    play();
+    expect(recorder.traces).toEqual([{ track: "music", samples: [], live: false }]);
+    recorder.note("music", "level", -6, true, 1000);
+    recorder.note("music", "level", -7, false, 1500);
+    expect(recorder.traces[0]?.live).toBe(true);
+    store.setState({ playing: false, playhead: 2 * SECOND });
+    expect(recorder.traces).toMatchObject([{ track: "music", live: false, samples: [{}, {}] }]);
+    await vi.waitFor(() => expect(recorder.traces).toEqual([]));
+  });
+
+  it("counts in where there is nothing to play before it, and can be called off meanwhile", async () => {
+    vi.useFakeTimers({ toFake: ["setTimeout", "performance"] });
+    const count = () => (store.getState().countIn ?? NaN) - performance.now();
+    store.setState({ playhead: SECOND });
+    void recorder.ride(3);
+    expect(count()).toBeCloseTo(3000);
+    await vi.advanceTimersByTimeAsync(1900);
+    expect(started).not.toHaveBeenCalled();
+    await vi.advanceTimersByTimeAsync(200);
+    expect(started).toHaveBeenCalledExactlyOnceWith(0);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(store.getState().countIn).toBeNull();
+    void recorder.ride(3);
+    store.setState({ countIn: null });
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(started).toHaveBeenCalledTimes(1);
+    vi.useRealTimers();
   });
 
   it("that cannot be sent is kept, and sent when the connection is back", async () => {

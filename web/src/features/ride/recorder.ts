@@ -23,6 +23,8 @@ export const FADER_BOTTOM = -60;
  */
 export class Recorder {
   private readonly open = new Map<string, Open>();
+  /** Passes that have ended and are being kept. */
+  private readonly sending = new Map<string, Open>();
   private from = 0;
 
   constructor(
@@ -32,23 +34,56 @@ export class Recorder {
 
   attach(): () => void {
     const unsubscribe = this.store.subscribe((now, before) => {
-      if (now.playing && !before.playing) this.begin(now);
-      if (!now.playing && before.playing) void this.end(now);
+      if (now.playing && !before.playing) this.begin(now, now.playhead);
+      if (!now.playing && before.playing) void this.end(now.playhead);
+    });
+    // Where playing goes on from elsewhere, one pass ends and the next begins; a hand stays where it is.
+    const stay = this.player.onJump((from, to) => {
+      const held = new Map(this.open);
+      void this.end(from);
+      this.begin(this.store.getState(), to, held);
     });
     const online = () => void sendKept(this.store);
     window.addEventListener("online", online);
     void sendKept(this.store);
     return () => {
       unsubscribe();
+      stay();
       window.removeEventListener("online", online);
     };
   }
 
-  /** Plays from a little before the playhead; what is ridden counts from the playhead on. */
+  /**
+   * Plays from a little before the playhead; what is ridden counts from the playhead on. Where there is less before it, the
+   * rest of that time is counted in.
+   *
+   * @param preRoll seconds
+   */
   async ride(preRoll: number): Promise<void> {
-    const { playhead, rate } = this.store.getState();
+    const { playhead, rate, set } = this.store.getState();
+    const from = Math.max(0, playhead - Math.round(preRoll * rate));
+    const wait = preRoll - (playhead - from) / rate;
+    const until = performance.now() + preRoll * 1000;
+    set({ countIn: until });
+    if (wait > 0.05) await new Promise((resolve) => setTimeout(resolve, wait * 1000));
+    const { countIn, playing } = this.store.getState();
+    if (countIn !== until || playing) return;
     this.from = playhead;
-    await this.player.play(Math.max(0, playhead - Math.round(preRoll * rate)));
+    await this.player.play(from);
+    setTimeout(() => this.store.getState().set({ countIn: null }), ((playhead - from) / rate) * 1000);
+  }
+
+  /** What is being written, or is on its way to be kept: by track, the samples of its level so far. */
+  get traces(): { track: string; samples: RideSample[]; live: boolean }[] {
+    const level = (live: boolean) => (open: Open, track: string) => ({
+      track,
+      samples: open.samples.level,
+      live: live && (open.mode === "write" || (open.mode === "latch" ? open.touched.level : open.held.level)),
+    });
+    return [
+      ...[...this.sending].map(([track, open]) => level(false)(open, track)),
+      ...[...this.open].map(([track, open]) => level(true)(open, track)),
+    ];
   }
 
   isRiding(track: string): boolean {
@@ -71,23 +106,30 @@ export class Recorder {
     this.showWriting();
   }
 
-  private begin(state: MixState): void {
+  /** @param carried passes that end here, whose hands are still on their controls */
+  private begin(state: MixState, position: number, carried?: Map<string, Open>): void {
     this.open.clear();
     for (const track of state.tracks) {
       const mode = state.modes[track.id] ?? "read";
       if (mode === "read" || state.project.role === "viewer") continue;
-      const start = Math.max(this.from, state.playhead);
       const open: Open = {
         mode,
-        start,
+        start: Math.max(this.from, position),
         samples: { level: [], pan: [], mute: [] },
         held: { level: false, pan: false, mute: false },
         touched: { level: false, pan: false, mute: false },
       };
       this.open.set(track.id, open);
-      if (mode === "write") {
-        const level = faderAt(track, state.playhead);
-        open.samples.level.push([state.playhead, level, 1]);
+      const before = carried?.get(track.id);
+      for (const part of ["level", "pan", "mute"] as const) {
+        const last = before?.samples[part].at(-1);
+        if (!before?.held[part] || !last) continue;
+        open.samples[part].push([position, last[1], 1]);
+        open.held[part] = open.touched[part] = true;
+      }
+      if (mode === "write" && open.samples.level.length === 0) {
+        const level = faderAt(track, position);
+        open.samples.level.push([position, level, 1]);
         this.player.ride(track.id, "level", level);
       }
     }
@@ -95,8 +137,8 @@ export class Recorder {
     this.showWriting();
   }
 
-  private async end(state: MixState): Promise<void> {
-    const stop = state.playhead;
+  private async end(stop: number): Promise<void> {
+    const state = this.store.getState();
     const within = state.punch && state.range ? state.range : { from: 0, to: Infinity };
     const passes: Pass[] = [];
     for (const [track, open] of this.open) {
@@ -114,19 +156,20 @@ export class Recorder {
           ...Object.fromEntries(parts.map((part) => [part, inside(open.samples[part], start)])),
         });
     }
-    const ridden = [...this.open.keys()];
+    const ridden = new Map(this.open);
     this.open.clear();
-    this.store.getState().set({ writing: [] });
-    if (passes.length) await this.send({ edit: "ride", passes });
-    for (const track of ridden) {
-      this.player.ride(track, "level", null);
-      this.player.ride(track, "pan", null);
-    }
     // After writing a pass, touch: the next one does no harm.
-    const { modes, set } = this.store.getState();
-    set({
-      modes: Object.fromEntries(Object.entries(modes).map(([id, m]) => [id, m === "write" ? "touch" : m])),
-    });
+    const modes = Object.entries(state.modes).map(([id, m]) => [id, m === "write" ? "touch" : m] as const);
+    state.set({ writing: [], countIn: null, modes: Object.fromEntries(modes) });
+    if (passes.length) {
+      for (const [track, open] of ridden) this.sending.set(track, open);
+      await this.send({ edit: "ride", passes });
+      for (const [track, open] of ridden) if (this.sending.get(track) === open) this.sending.delete(track);
+    }
+    for (const track of ridden.keys()) {
+      for (const part of ["level", "pan"] as const)
+        if (!this.open.get(track)?.held[part]) this.player.ride(track, part, null);
+    }
   }
 
   private async send(edit: RideEdit): Promise<void> {

@@ -13,17 +13,17 @@ import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";
 import { usePlayer } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { one } from "@/store/chosen";
 import { useTheme } from "@/store/theme";
+import { wireIn } from "@/store/wires";
 import { drawTimeline, readPalette } from "./paint";
 import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
 import { startGesture } from "./startGesture";
 import { chooseAt, nextShape } from "./clicks";
-import { wireOf } from "./levelGestures";
 import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, type Target } from "./hit";
 import { BuriedMarks } from "./BuriedMarks";
 import { DuckMarks } from "./DuckMarks";
+import { RideTrace } from "./RideTrace";
 import { useOutlines } from "./useOutlines";
 import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
@@ -178,7 +178,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     setGesture(null);
     const now = store.getState();
     if (!gesture.shown) {
-      if (["horizon", "lane", "body"].includes(gesture.target.kind)) {
+      if (["horizon", "lane", "body", "mute-span"].includes(gesture.target.kind)) {
         now.set({ range: null, looping: false, chosen: [] });
         player.seek(Math.min(sampleAt(view, x), Math.max(now.length, 0)));
         if (gesture.target.kind === "lane") now.select(null);
@@ -204,15 +204,30 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     const target = hitTest(scene, x, y);
     if (!canEdit || !target) return;
     if (target.kind === "keyframe") {
-      const chosen = [one(target.clip.id, [target.keyframe.at], target.channel)];
+      const chosen = [{ ...target.wire, keyframes: [target.keyframe.at] }];
       void store.getState().edit({ edit: "remove-keyframes", chosen });
     } else if (target.kind === "wire" || target.kind === "dip") {
       const at = sampleAt(view, x);
-      const chosen = [one(target.clip.id, [at - target.clip.at + target.clip.in], target.channel)];
+      const { ahead = 0 } = wireIn(store.getState(), target.wire) ?? {};
+      const chosen = [{ ...target.wire, keyframes: [at + ahead] }];
       void store
         .getState()
-        .edit({ edit: "add-keyframe", ...wireOf(target.clip, target.channel), at })
+        .edit({ edit: "add-keyframe", ...target.wire, at })
         .then((done) => done && store.getState().set({ chosen }));
+    } else if (target.kind === "pan-point") {
+      void store
+        .getState()
+        .edit({ edit: "remove-pan-points", track: target.lane.track.id, points: [target.at] });
+    } else if (target.kind === "pan-line" || target.kind === "pan-range") {
+      void store
+        .getState()
+        .edit({ edit: "set-pan-point", track: target.lane.track.id, at: sampleAt(view, x) });
+    } else if (target.kind === "mute-span") {
+      const { from, to } = target;
+      const until = Math.min(to, Math.max(store.getState().length, from + 1));
+      void store
+        .getState()
+        .edit({ edit: "set-mute-range", track: target.lane.track.id, from, to: until, muted: false });
     } else if (target.kind === "fade" || target.kind === "cross") {
       nextShape(store.getState(), target);
     } else if (target.kind === "marker") {
@@ -324,9 +339,10 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
           aria-label={`Clip ${clip.name} on ${lane.track.name}, ${formatTimecode(clip.at, rate, frameRate)} to ${formatTimecode(clip.at + clip.length, rate, frameRate)}, gain ${formatDb(clip.gain)} dB`}
         />
       ))}
+      <RideTrace layout={layout} view={view} width={width} height={viewHeight} scrollTop={scrollTop} />
       <BuriedMarks layout={layout} view={view} width={width} />
       <DuckMarks layout={layout} view={view} width={width} />
-      {Object.keys(clips).length === 0 && <Teaching layout={layout} />}
+      {Object.keys(clips).length === 0 && layout.beneath > 0 && <Teaching layout={layout} />}
       <Playhead
         view={view}
         width={width}

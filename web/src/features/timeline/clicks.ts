@@ -1,20 +1,24 @@
-import type { FadeShape } from "@/api/types";
-import { isChosen, one, toggled } from "@/store/chosen";
+import type { Clip, FadeShape } from "@/api/types";
+import { isChosen, toggled } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
 import type { Target } from "./hit";
 
 /** What is selected by pressing on a target: that alone, or with Shift beside what was. */
 export function chooseAt(state: MixState, target: Target, beside: boolean): void {
-  if (!("clip" in target)) return;
-  const { clip } = target;
   if (target.kind === "keyframe" || target.kind === "ease") {
-    const { keyframe, channel } = target;
-    if (isChosen(state.chosen, clip.id, keyframe.at, channel) && !beside) return;
+    const { keyframe, wire } = target;
+    if (isChosen(state.chosen, wire, keyframe.at) && !beside) return;
     const chosen = beside
-      ? toggled(state.chosen, clip.id, keyframe.at, channel)
-      : [one(clip.id, [keyframe.at], channel)];
-    state.set({ chosen, selected: state.selected.includes(clip.id) ? state.selected : [clip.id] });
-  } else if (beside) {
+      ? toggled(state.chosen, wire, keyframe.at)
+      : [{ ...wire, keyframes: [keyframe.at] }];
+    const own = "clip" in wire ? [wire.clip] : [];
+    const kept = own.every((id) => state.selected.includes(id)) && own.length > 0;
+    state.set({ chosen, selected: kept ? state.selected : own });
+    return;
+  }
+  const clip = clipUnder(state, target);
+  if (!clip) return;
+  if (beside) {
     const others = state.selected.filter((id) => id !== clip.id);
     state.set({
       selected: others.length < state.selected.length ? others : [clip.id, ...others],
@@ -25,6 +29,11 @@ export function chooseAt(state: MixState, target: Target, beside: boolean): void
   } else if (state.selected[0] !== clip.id) {
     state.set({ selected: [clip.id, ...state.selected.filter((id) => id !== clip.id)] });
   }
+}
+
+function clipUnder(state: MixState, target: Target): Clip | undefined {
+  if ("clip" in target) return target.clip;
+  return "wire" in target && "clip" in target.wire ? state.clips[target.wire.clip] : undefined;
 }
 
 const SHAPES: FadeShape[] = ["equal-power", "linear", "s", "exponential"];

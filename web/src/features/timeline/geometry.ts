@@ -20,6 +20,8 @@ export interface Layout {
   clearance: { top: number; height: number };
   /** The horizon, where time is written. */
   horizon: { top: number; height: number };
+  /** Room right beneath it for a heading. */
+  beneath: number;
   height: number;
 }
 
@@ -41,28 +43,40 @@ export function sampleAt(view: View, x: number): number {
 
 /** Lanes share the height there is; where it does not suffice, the whole scrolls. */
 export function layOut(tracks: Track[], available: number, heights: Record<string, number> = {}): Layout {
-  const rising = tracks.filter((t) => t.stem === "speech");
-  const hanging = tracks.filter((t) => t.stem !== "speech");
   const fixed = tracks.filter((t) => heights[t.id] !== undefined);
   const taken = fixed.reduce((sum, t) => sum + (heights[t.id] ?? 0), 0);
   const room =
     (available - CLEARANCE - HORIZON - 2 * CAPTION - taken) / Math.max(2, tracks.length - fixed.length);
   const height = Math.round(Math.min(LANE_MAX, Math.max(LANE_MIN, room)));
+  const heightOf = (track: Track) => clampHeight(heights[track.id] ?? height);
+  const layout = stack(tracks, heightOf, height, CAPTION);
+  return { ...layout, height: Math.max(layout.height, available) };
+}
+
+/** A few lanes around the horizon and nothing else, for where room is short. */
+export function layOutShort(tracks: Track[], height: number): Layout {
+  return stack(tracks, () => height, 0, 0);
+}
+
+/** @param empty height of a side that has no tracks */
+function stack(tracks: Track[], heightOf: (track: Track) => number, empty: number, beneath: number): Layout {
+  const rising = tracks.filter((t) => t.stem === "speech");
+  const hanging = tracks.filter((t) => t.stem !== "speech");
   let top = CAPTION;
   const place = (rises: boolean) => (track: Track) => {
-    const lane = { track, rises, top, height: clampHeight(heights[track.id] ?? height) };
+    const lane = { track, rises, top, height: heightOf(track) };
     top += lane.height;
     return lane;
   };
   const lanes = rising.map(place(true));
-  if (rising.length === 0) top += height;
+  if (rising.length === 0) top += empty;
   const clearance = { top, height: CLEARANCE };
   top += CLEARANCE;
   const horizon = { top, height: HORIZON };
-  top += HORIZON + CAPTION;
+  top += HORIZON + beneath;
   lanes.push(...hanging.map(place(false)));
-  if (hanging.length === 0) top += height;
-  return { lanes, clearance, horizon, height: Math.max(top, available) };
+  if (hanging.length === 0) top += empty;
+  return { lanes, clearance, horizon, beneath, height: top };
 }
 
 /** Heights that a lane can be dragged to. */

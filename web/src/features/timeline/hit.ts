@@ -1,18 +1,19 @@
-import type { Clip, Keyframe, Marker, Side } from "@/api/types";
+import type { Clip, Keyframe, Marker, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
-import { stretchIndexAt } from "@/lib/schedule";
-import { curveOf, isChosen } from "@/store/chosen";
+import { isChosen } from "@/store/chosen";
+import { sideOf } from "@/store/wires";
 import { CLIP_MARGIN, type Lane, laneAt, NAME_STRIP, sampleAt, soundArea, xOf, yOfDb } from "./geometry";
-import { type DrawnClip, type DrawnWire, grippable, type Scene, wireDb } from "./scene";
+import { type DrawnClip, type DrawnWire, editedLane, grippable, type Scene, wireDbAt } from "./scene";
+import { type SideTarget, sideTarget } from "./sideLanes";
 
 interface OnClip {
   clip: Clip;
   lane: Lane;
 }
 
-interface OnWire extends OnClip {
-  db: number;
-  channel?: Side;
+interface OnWire {
+  wire: WireId;
+  lane: Lane;
 }
 
 /** What lies under the pointer, and so what a drag from there does. There are no tools: the place decides. */
@@ -27,11 +28,12 @@ export type Target =
   | ({ kind: "trim"; edge: "from" | "to" } & OnClip)
   | ({ kind: "fade"; edge: "in" | "out" } & OnClip)
   | ({ kind: "cross"; other: Clip } & OnClip)
-  | ({ kind: "keyframe"; keyframe: Keyframe; channel?: Side } & OnClip)
-  | ({ kind: "ease"; keyframe: Keyframe; next: Keyframe; end: "out" | "in"; channel?: Side } & OnClip)
-  | ({ kind: "wire" } & OnWire)
-  | ({ kind: "dip" } & OnWire)
-  | ({ kind: "body" } & OnClip);
+  | ({ kind: "keyframe"; keyframe: Keyframe } & OnWire)
+  | ({ kind: "ease"; keyframe: Keyframe; next: Keyframe; end: "out" | "in" } & OnWire)
+  | ({ kind: "wire"; db: number } & OnWire)
+  | ({ kind: "dip"; db: number } & OnWire)
+  | ({ kind: "body" } & OnClip)
+  | SideTarget;
 
 const NEAR_WIRE = 6;
 const NEAR_KEYFRAME = 8;
@@ -43,6 +45,11 @@ export function hitTest(scene: Scene, x: number, y: number): Target | null {
   if (y >= clearance.top && y < horizon.top + horizon.height) return onHorizon(scene, x, y);
   const lane = laneAt(scene.layout, y);
   if (!lane) return null;
+  const edited = editedLane(scene, lane.track.id);
+  const onLane = edited && wireTarget(scene, lane, [edited.wire], x, y);
+  if (onLane) return onLane;
+  const onSide = sideTarget(scene, lane, x, y);
+  if (onSide) return onSide;
   const under = scene.clips.filter((d) => d.lane === lane && covers(scene, d, x));
   // A fade's grip first, since two clips that cross over both have one there; then the selected clip, else the one on top.
   for (const drawn of under) {
@@ -69,6 +76,11 @@ export const HINTS: Record<Target["kind"], string> = {
   ease: "Drag to shape the ramp",
   wire: "Drag to change the level · Ctrl fine · type a level · double-click adds a keyframe",
   dip: "Drag up or down to lift or dip the range · Ctrl fine · type an amount",
+  "pan-point": "Drag to move · up is left, down is right · Ctrl fine · type a pan · double-click removes",
+  "pan-line": "Drag to bend the line here · double-click adds a point",
+  "pan-range": "Drag up to bring the range to the left, down to the right",
+  "mute-edge": "Drag to mute longer or shorter · Alt holds off snapping",
+  "mute-span": "Muted here · double-click lets it be heard again",
   body: "Click to select · drag to select a range · Ctrl-drag lassoes keyframes",
 };
 
@@ -87,6 +99,11 @@ export const CURSORS: Record<Target["kind"], string> = {
   ease: "ew-resize",
   wire: "ns-resize",
   dip: "ns-resize",
+  "pan-point": "move",
+  "pan-line": "ns-resize",
+  "pan-range": "ns-resize",
+  "mute-edge": "ew-resize",
+  "mute-span": "crosshair",
   body: "crosshair",
 };
 
@@ -153,7 +170,8 @@ function crossedWith(scene: Scene, { clip, lane }: DrawnClip, edge: "in" | "out"
 
 function clipTarget(scene: Scene, drawn: DrawnClip, x: number, y: number): Target {
   const { clip, lane } = drawn;
-  const near = drawn.wiresHidden ? null : (easeAt(scene, drawn, x, y) ?? keyframeAt(scene, drawn, x, y));
+  const wires = grippable(scene, drawn);
+  const near = pointAt(scene, lane, wires, x, y);
   if (near) return near;
   const left = xOf(scene.view, clip.at);
   const right = xOf(scene.view, clip.at + clip.length);
@@ -161,20 +179,37 @@ function clipTarget(scene: Scene, drawn: DrawnClip, x: number, y: number): Targe
   if (x < left + reach) return { kind: "trim", clip, lane, edge: "from" };
   if (x > right - reach) return { kind: "trim", clip, lane, edge: "to" };
   if (onName(lane, y)) return { kind: "name", clip, lane };
-  const sample = sampleAt(scene.view, x);
-  const wire = grippable(drawn).find((w) => {
-    const area = soundArea(lane, w.channel);
+  return wireTarget(scene, lane, wires, x, y) ?? dipOfHidden(scene, drawn, x) ?? { kind: "body", clip, lane };
+}
+
+/** The keyframe, the grip, the wire or the stretch of it in the range that a drag would take. */
+function wireTarget(scene: Scene, lane: Lane, wires: DrawnWire[], x: number, y: number): Target | null {
+  const near = pointAt(scene, lane, wires, x, y);
+  if (near) return near;
+  const drawn = wires.find((w) => {
+    const area = soundArea(lane, sideOf(w.id));
     return y >= area.top - 2 && y <= area.bottom + 2;
   });
-  if (!wire) return { kind: "body", clip, lane };
-  const db = wireDbAt(drawn, sample, wire);
-  const on = { clip, lane, db, ...(wire.channel ? { channel: wire.channel } : {}) };
-  const { range } = scene;
-  const inRange = range && sample >= range.from && sample < range.to;
-  if (inRange && (range.tracks === null || range.tracks.includes(clip.track))) return { kind: "dip", ...on };
-  return !drawn.wiresHidden && Math.abs(y - yOfDb(lane, db, wire.channel)) <= NEAR_WIRE
-    ? { kind: "wire", ...on }
-    : { kind: "body", clip, lane };
+  if (!drawn) return null;
+  const sample = sampleAt(scene.view, x);
+  const db = wireDbAt(drawn, sample);
+  if (inRange(scene, lane, sample)) return { kind: "dip", wire: drawn.id, lane, db };
+  return Math.abs(y - yOfDb(lane, db, sideOf(drawn.id))) <= NEAR_WIRE
+    ? { kind: "wire", wire: drawn.id, lane, db }
+    : null;
+}
+
+/** A range is dipped where wires are put out of sight too. */
+function dipOfHidden(scene: Scene, { clip, lane, wires, wiresHidden }: DrawnClip, x: number): Target | null {
+  const sample = sampleAt(scene.view, x);
+  const [own] = wires;
+  if (!wiresHidden || !own || !inRange(scene, lane, sample)) return null;
+  return { kind: "dip", wire: { clip: clip.id }, lane, db: wireDbAt(own, sample) };
+}
+
+function inRange({ range }: Scene, lane: Lane, sample: number): boolean {
+  if (!range || sample < range.from || sample >= range.to) return false;
+  return range.tracks === null || range.tracks.includes(lane.track.id);
 }
 
 function onName(lane: Lane, y: number): boolean {
@@ -184,24 +219,27 @@ function onName(lane: Lane, y: number): boolean {
 }
 
 /** Where a keyframe is drawn. */
-export function placeOf(scene: Scene, { clip, lane }: DrawnClip, wire: DrawnWire, keyframe: Keyframe) {
+export function placeOf(scene: Scene, lane: Lane, wire: DrawnWire, keyframe: Keyframe) {
   return {
-    x: xOf(scene.view, keyframe.at - clip.in + clip.at),
-    y: yOfDb(lane, decibelsOf(keyframe.level) + wire.gainDb, wire.channel),
+    x: xOf(scene.view, keyframe.at - wire.ahead),
+    y: yOfDb(lane, decibelsOf(keyframe.level) + wire.gainDb, sideOf(wire.id)),
   };
 }
 
-function keyframeAt(scene: Scene, drawn: DrawnClip, x: number, y: number): Target | null {
-  const { clip, lane } = drawn;
+function pointAt(scene: Scene, lane: Lane, wires: DrawnWire[], x: number, y: number): Target | null {
+  return easeAt(scene, lane, wires, x, y) ?? keyframeAt(scene, lane, wires, x, y);
+}
+
+function keyframeAt(scene: Scene, lane: Lane, wires: DrawnWire[], x: number, y: number): Target | null {
   let best: Target | null = null;
   let distance = NEAR_KEYFRAME;
-  for (const wire of grippable(drawn)) {
-    for (const keyframe of curveOf(clip, wire.channel)) {
-      const place = placeOf(scene, drawn, wire, keyframe);
+  for (const wire of wires) {
+    for (const keyframe of wire.curve) {
+      const place = placeOf(scene, lane, wire, keyframe);
       const d = Math.hypot(place.x - x, place.y - y);
       if (d < distance) {
         distance = d;
-        best = { kind: "keyframe", clip, lane, keyframe, ...(wire.channel ? { channel: wire.channel } : {}) };
+        best = { kind: "keyframe", wire: wire.id, lane, keyframe };
       }
     }
   }
@@ -209,27 +247,24 @@ function keyframeAt(scene: Scene, drawn: DrawnClip, x: number, y: number): Targe
 }
 
 /** The two grips of a smooth ramp that leaves a chosen keyframe: how long it takes to leave, and to arrive. */
-export function easesOf(scene: Scene, drawn: DrawnClip) {
+export function easesOf(scene: Scene, lane: Lane, wires: DrawnWire[]) {
   const eases: { target: Extract<Target, { kind: "ease" }>; x: number; y: number }[] = [];
-  const { clip, lane } = drawn;
-  for (const wire of grippable(drawn)) {
-    const curve = curveOf(clip, wire.channel);
-    for (const [i, keyframe] of curve.entries()) {
-      const next = curve[i + 1];
+  for (const wire of wires) {
+    for (const [i, keyframe] of wire.curve.entries()) {
+      const next = wire.curve[i + 1];
       const kind = typeof keyframe.ramp === "string" ? keyframe.ramp : keyframe.ramp.kind;
-      if (!next || kind !== "smooth" || !isChosen(scene.chosen, clip.id, keyframe.at, wire.channel)) continue;
+      if (!next || kind !== "smooth" || !isChosen(scene.chosen, wire.id, keyframe.at)) continue;
       const shape: { easeOut?: number; easeIn?: number } =
         typeof keyframe.ramp === "string" ? {} : keyframe.ramp;
       for (const end of ["out", "in"] as const) {
         const part = end === "out" ? (shape.easeOut ?? 0.5) : 1 - (shape.easeIn ?? 0.5);
         const shift = end === "out" ? -0.06 : 0.06; // where both meet in the middle they stay apart
         const at = keyframe.at + (next.at - keyframe.at) * Math.min(0.97, Math.max(0.03, part + shift));
-        const sample = at - clip.in + clip.at;
-        const on = { clip, lane, keyframe, next, end, ...(wire.channel ? { channel: wire.channel } : {}) };
+        const sample = at - wire.ahead;
         eases.push({
-          target: { kind: "ease", ...on },
+          target: { kind: "ease", wire: wire.id, lane, keyframe, next, end },
           x: xOf(scene.view, sample),
-          y: yOfDb(lane, wireDbAt(drawn, sample, wire), wire.channel),
+          y: yOfDb(lane, wireDbAt(wire, sample), sideOf(wire.id)),
         });
       }
     }
@@ -237,19 +272,7 @@ export function easesOf(scene: Scene, drawn: DrawnClip) {
   return eases;
 }
 
-function easeAt(scene: Scene, drawn: DrawnClip, x: number, y: number): Target | null {
+function easeAt(scene: Scene, lane: Lane, wires: DrawnWire[], x: number, y: number): Target | null {
   if (scene.chosen.length === 0) return null;
-  return easesOf(scene, drawn).find((e) => Math.hypot(e.x - x, e.y - y) < 6)?.target ?? null;
-}
-
-/** Level of a wire at a timeline position. */
-export function wireDbAt(
-  drawn: DrawnClip,
-  sample: number,
-  wire: DrawnWire | undefined = grippable(drawn)[0],
-): number {
-  const { clip } = drawn;
-  const position = Math.min(Math.max(sample - clip.at + clip.in, clip.in), clip.in + clip.length - 1);
-  const stretch = wire?.schedule[stretchIndexAt(wire.schedule, position)];
-  return wire && stretch ? wireDb(drawn, wire, stretch, position) : 0;
+  return easesOf(scene, lane, wires).find((e) => Math.hypot(e.x - x, e.y - y) < 6)?.target ?? null;
 }

@@ -1,7 +1,8 @@
 export { SOURCE_DRAG, Timeline } from "./Timeline";
-export { CAPTION, clampHeight, type Layout, layOut, type Lane, type View } from "./geometry";
+export { CAPTION, clampHeight, type Layout, layOut, layOutShort, type Lane, type View } from "./geometry";
 export { clipsInRange, storedLevelAt } from "./levels";
 export { inkOf } from "./scene";
 export { useOutlines } from "./useOutlines";
 export { clampView, fitAll, fitSpan, zoomBy } from "./viewport";
 export { amountOf } from "./useTyping";
+export { moveMuteEdge } from "./sideGestures";

@@ -1,27 +1,35 @@
 import type { Chosen, Clip, Edit, Keyframe, Ramp, Side } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
-import { curveOf, isChosen, moved, one } from "@/store/chosen";
+import { isChosen, moved } from "@/store/chosen";
 import type { MixState, Range } from "@/store/mixStore";
+import { sideOf, type Wire, wireIn } from "@/store/wires";
 import { dragDb } from "./geometry";
 import { type Gesture, levelReadout, time, Travel } from "./gesture";
 import type { Target } from "./hit";
-import { clipsInRange } from "./levels";
-import { type Preview, roughDip, roughSchedule, type Scene, withCurve } from "./scene";
+import { wiresInRange } from "./levels";
+import { type Preview, roughDip, roughSchedule, type Scene, withCurves } from "./scene";
 import type { Start } from "./startGesture";
 
 type On<K extends Target["kind"]> = Extract<Target, { kind: K }>;
 
 /** All chosen keyframes move together; they stop where the first of them meets a neighbour or an end of its clip. */
-export function moveKeyframes(scene: Scene, state: MixState, target: On<"keyframe">, start: Start): Gesture {
-  const { clip, lane, keyframe, channel } = target;
+export function moveKeyframes(
+  scene: Scene,
+  state: MixState,
+  target: On<"keyframe">,
+  start: Start,
+): Gesture | null {
+  const { lane, keyframe } = target;
+  const wire = wireIn(state, target.wire);
+  if (!wire) return null;
   const travel = new Travel(start.y);
-  const chosen = isChosen(state.chosen, clip.id, keyframe.at, channel)
+  const chosen = isChosen(state.chosen, wire.id, keyframe.at)
     ? state.chosen
-    : [one(clip.id, [keyframe.at], channel)];
-  const gain = decibelsOf(channel ? (clip.channels?.[channel]?.gain ?? 0) : clip.gain);
+    : [{ ...wire.id, keyframes: [keyframe.at] }];
+  const wires = taken(state, chosen);
   const level = decibelsOf(keyframe.level);
-  const [earliest, latest] = bounds(state, chosen);
-  const headroom = 24 - Math.max(...levelsOf(state, chosen));
+  const [earliest, latest] = bounds(wires);
+  const headroom = Math.min(...wires.map((w) => w.wire.most - Math.max(...levelsOf(w))));
   let later = 0;
   let to = level;
   return {
@@ -31,12 +39,12 @@ export function moveKeyframes(scene: Scene, state: MixState, target: On<"keyfram
       const vertical = modifiers.axis && !horizontal;
       const way = vertical ? 0 : Math.round((toX - start.x) * scene.view.perPx * (modifiers.fine ? 0.1 : 1));
       later = Math.min(Math.max(way, earliest), latest);
-      const dragged = horizontal ? level : rounded(dragDb(lane, level + gain, dy, channel) - gain);
-      to = Number.isFinite(level) ? Math.min(dragged, level + headroom) : Math.min(dragged, 24);
-      const at = keyframe.at + later - clip.in + clip.at;
+      const side = sideOf(wire.id);
+      const dragged = horizontal ? level : rounded(dragDb(lane, level + wire.gainDb, dy, side) - wire.gainDb);
+      to = Number.isFinite(level) ? Math.min(dragged, level + headroom) : Math.min(dragged, wire.most);
       return {
-        preview: { clips: previews(state, chosen, later, to - level, to), chosen: moved(chosen, later) },
-        readout: `${time(state, at)} · ${levelReadout(level, to)}`,
+        preview: { ...shown(state, wires, later, to - level, to), chosen: moved(chosen, later) },
+        readout: `${time(state, keyframe.at + later - wire.ahead)} · ${levelReadout(level, to)}`,
       };
     },
     commit: () => {
@@ -46,9 +54,9 @@ export function moveKeyframes(scene: Scene, state: MixState, target: On<"keyfram
           ? { edit: "move-keyframes", chosen, later, by: to - level }
           : {
               edit: "set-keyframe",
-              ...wireOf(clip, channel),
+              ...wire.id,
               keyframe: keyframe.at,
-              at: keyframe.at + later - clip.in + clip.at,
+              at: keyframe.at + later - wire.ahead,
               level: levelToSend(to),
             };
       return { edit, chosen: moved(chosen, later) };
@@ -56,65 +64,51 @@ export function moveKeyframes(scene: Scene, state: MixState, target: On<"keyfram
   };
 }
 
+/** A wire, and which of its keyframes a drag takes. */
+interface Taken {
+  wire: Wire;
+  keyframes: Set<number>;
+}
+
+function taken(state: MixState, chosen: Chosen[]): Taken[] {
+  return chosen.flatMap((c) => {
+    const wire = wireIn(state, c);
+    return wire ? [{ wire, keyframes: new Set(c.keyframes) }] : [];
+  });
+}
+
 /** How far the chosen keyframes can go earlier and later, in samples. */
-function bounds(state: MixState, chosen: Chosen[]): [number, number] {
+function bounds(wires: Taken[]): [number, number] {
   let earliest = -Infinity;
   let latest = Infinity;
-  for (const { clip: id, channel, keyframes } of chosen) {
-    const clip = state.clips[id];
-    if (!clip) continue;
-    const curve = curveOf(clip, channel);
-    const taken = new Set(keyframes);
-    curve.forEach((k, i) => {
-      if (!taken.has(k.at)) return;
-      const before = curve[i - 1];
-      const after = curve[i + 1];
-      const low = before && !taken.has(before.at) ? before.at + 1 : 0;
-      const high = after && !taken.has(after.at) ? after.at - 1 : Infinity;
-      earliest = Math.max(earliest, Math.max(low, k.at >= clip.in ? clip.in : 0) - k.at);
-      const end = clip.in + clip.length;
-      latest = Math.min(latest, Math.min(high, k.at <= end ? end : Infinity) - k.at);
+  for (const { wire, keyframes } of wires) {
+    wire.curve.forEach((k, i) => {
+      if (!keyframes.has(k.at)) return;
+      const before = wire.curve[i - 1];
+      const after = wire.curve[i + 1];
+      const low = before && !keyframes.has(before.at) ? before.at + 1 : 0;
+      const high = after && !keyframes.has(after.at) ? after.at - 1 : Infinity;
+      earliest = Math.max(earliest, Math.max(low, k.at >= wire.from ? wire.from : 0) - k.at);
+      latest = Math.min(latest, Math.min(high, k.at <= wire.to ? wire.to : Infinity) - k.at);
     });
   }
   return [Math.min(0, earliest), Math.max(0, latest)];
 }
 
-function levelsOf(state: MixState, chosen: Chosen[]): number[] {
-  const levels = chosen.flatMap(({ clip: id, channel, keyframes }) => {
-    const clip = state.clips[id];
-    const taken = new Set(keyframes);
-    return clip
-      ? curveOf(clip, channel)
-          .filter((k) => taken.has(k.at))
-          .map((k) => decibelsOf(k.level))
-      : [];
-  });
-  return levels.length ? levels : [0];
+function levelsOf({ wire, keyframes }: Taken): number[] {
+  return wire.curve.filter((k) => keyframes.has(k.at)).map((k) => decibelsOf(k.level));
 }
 
-function previews(
-  state: MixState,
-  chosen: Chosen[],
-  later: number,
-  by: number,
-  to: number,
-): Preview["clips"] {
-  const clips: Preview["clips"] = {};
-  for (const { clip: id, channel, keyframes } of chosen) {
-    const clip = state.clips[id];
-    if (!clip) continue;
-    const taken = new Set(keyframes);
-    const curve = curveOf(clip, channel).map((k) =>
-      taken.has(k.at) ? { ...k, at: k.at + later, level: shifted(k, by, to) } : k,
-    );
-    const shown = withCurve(clip, curve, channel);
-    clips[id] = {
-      clip: shown,
-      schedule: roughSchedule(shown, channel),
-      ...(channel ? { channel } : {}),
-    };
-  }
-  return clips;
+function shown(state: MixState, wires: Taken[], later: number, by: number, to: number): Preview {
+  return withCurves(
+    state,
+    wires.map(({ wire, keyframes }) => ({
+      id: wire.id,
+      curve: wire.curve.map((k) =>
+        keyframes.has(k.at) ? { ...k, at: k.at + later, level: shifted(k, by, to) } : k,
+      ),
+    })),
+  );
 }
 
 function shifted(keyframe: Keyframe, by: number, to: number): Keyframe["level"] {
@@ -123,8 +117,8 @@ function shifted(keyframe: Keyframe, by: number, to: number): Keyframe["level"] 
 }
 
 /** Drags a grip of a smooth ramp: how long it takes to leave its keyframe, or to arrive at the next. */
-export function shapeRamp(scene: Scene, target: On<"ease">, x: number): Gesture {
-  const { clip, keyframe, next, end, channel } = target;
+export function shapeRamp(scene: Scene, state: MixState, target: On<"ease">, x: number): Gesture {
+  const { wire: id, keyframe, next, end } = target;
   const shape: { easeOut?: number; easeIn?: number } = typeof keyframe.ramp === "string" ? {} : keyframe.ramp;
   const { easeOut: oldOut = 0.5, easeIn: oldIn = 0.5 } = shape;
   let [easeOut, easeIn] = [oldOut, oldIn];
@@ -139,61 +133,86 @@ export function shapeRamp(scene: Scene, target: On<"ease">, x: number): Gesture 
         easeIn = percent(Math.min(1, Math.max(0, oldIn - by)));
         easeOut = Math.min(oldOut, percent(1 - easeIn));
       }
-      const curve = curveOf(clip, channel).map((k) => (k.at === keyframe.at ? { ...k, ramp: ramp() } : k));
+      const curve = (wireIn(state, id)?.curve ?? []).map((k) =>
+        k.at === keyframe.at ? { ...k, ramp: ramp() } : k,
+      );
       return {
-        preview: { clips: { [clip.id]: { clip: withCurve(clip, curve, channel) } } },
+        preview: withCurves(state, [{ id, curve }], false),
         readout: `leaves over ${Math.round(easeOut * 100)} %, arrives over ${Math.round(easeIn * 100)} %`,
       };
     },
     commit: () => ({
-      edit: { edit: "set-keyframe", ...wireOf(clip, channel), keyframe: keyframe.at, ramp: ramp() },
+      edit: { edit: "set-keyframe", ...id, keyframe: keyframe.at, ramp: ramp() },
     }),
   };
 }
 
-/** On a wire without keyframes it is the gain; between two keyframes it is that stretch, and only that. */
-export function dragWire(scene: Scene, state: MixState, target: On<"wire">, start: Start): Gesture {
-  const { clip, lane, channel } = target;
+/** On a wire without keyframes it is the gain, or the fader; between two keyframes it is that stretch, and only that. */
+export function dragWire(scene: Scene, state: MixState, target: On<"wire">, start: Start): Gesture | null {
+  const { lane } = target;
+  const wire = wireIn(state, target.wire);
+  if (!wire) return null;
+  const { id } = wire;
   const travel = new Travel(start.y);
-  const position = Math.round(scene.view.start + start.x * scene.view.perPx) - clip.at + clip.in;
-  const curve = curveOf(clip, channel);
-  const ends = stretchEnds(curve, position);
-  const gain = decibelsOf(channel ? (clip.channels?.[channel]?.gain ?? 0) : clip.gain);
+  const position = Math.round(scene.view.start + start.x * scene.view.perPx) + wire.ahead;
+  const ends = stretchEnds(wire.curve, position);
+  if (ends.length === 0) return dragRest(state, wire, target, travel);
   const levels = ends.map((k) => decibelsOf(k.level));
-  const reference = ends.length > 0 ? gain + Math.max(...levels) : gain;
-  const highest = ends.length > 0 ? 24 - Math.max(...levels) : 24 - gain;
-  const several =
-    ends.length === 0 && !channel && state.selected.includes(clip.id) ? state.selected : [clip.id];
-  const chosen = [
-    one(
-      clip.id,
-      ends.map((k) => k.at),
-      channel,
-    ),
-  ];
+  const reference = wire.gainDb + Math.max(...levels);
+  const chosen: Chosen[] = [{ ...id, keyframes: ends.map((k) => k.at) }];
+  const wires = taken(state, chosen);
   let by = 0;
-  let to = reference;
   return {
-    move(_x, toY, modifiers) {
-      to = rounded(
-        Math.min(reference + highest, dragDb(lane, reference, travel.to(toY, modifiers.fine), channel)),
-      );
+    move(_x, toY, { fine }) {
+      const dragged = dragDb(lane, reference, travel.to(toY, fine), sideOf(id));
+      const to = rounded(Math.min(wire.gainDb + wire.most, dragged));
       by = to - reference;
-      const readout = levelReadout(reference, to) + (several.length > 1 ? ` · ${several.length} clips` : "");
-      const clips =
-        ends.length > 0
-          ? previews(state, chosen, 0, by, to)
-          : Object.fromEntries(several.map((id) => [id, gained(state, id, by, to, channel)]));
-      return { preview: { clips }, readout };
+      return { preview: shown(state, wires, 0, by, to), readout: levelReadout(reference, to) };
     },
     commit: () => {
       if (by === 0 || Number.isNaN(by)) return {};
-      if (ends.length > 0)
-        return { edit: { edit: "move-keyframes", chosen, later: 0, by: Math.max(by, -144) } };
-      if (channel) return { edit: { edit: "set-channel", clip: clip.id, channel, gain: levelToSend(to) } };
+      return { edit: { edit: "move-keyframes", chosen, later: 0, by: Math.max(by, -144) } };
+    },
+  };
+}
+
+/** A wire without keyframes: the gain of the selected clips, of a channel, or the fader of the track. */
+function dragRest(
+  state: MixState,
+  { id, gainDb }: Wire,
+  { lane }: On<"wire">,
+  travel: Travel,
+): Gesture | null {
+  if ("track" in id && id.lane === "ducking") return null;
+  const rest = "track" in id ? decibelsOf(lane.track.fader) : gainDb;
+  const most = "track" in id ? 12 : 24;
+  const several =
+    "track" in id
+      ? []
+      : id.channel === undefined && state.selected.includes(id.clip)
+        ? state.selected
+        : [id.clip];
+  let to = rest;
+  return {
+    move(_x, toY, { fine }) {
+      to = rounded(Math.min(most, dragDb(lane, rest, travel.to(toY, fine), sideOf(id))));
+      const by = to - rest;
+      const readout = levelReadout(rest, to) + (several.length > 1 ? ` · ${several.length} clips` : "");
+      if ("track" in id)
+        return { preview: { clips: {}, lanes: { [id.track]: { extra: () => by } } }, readout };
+      const clips = several.map((clip) => [clip, gained(state, clip, by, to, id.channel)] as const);
+      return { preview: { clips: Object.fromEntries(clips) }, readout };
+    },
+    commit: () => {
+      const by = to - rest;
+      const level = levelToSend(to);
+      if (by === 0 || Number.isNaN(by)) return {};
+      if ("track" in id) return { edit: { edit: "set-fader", track: id.track, fader: level } };
+      const { clip, channel } = id;
+      if (channel) return { edit: { edit: "set-channel", clip, channel, gain: level } };
       if (several.length > 1 && Number.isFinite(by))
         return { edit: { edit: "change-clip-gain", clips: several, by: Math.max(by, -144) } };
-      return { edit: { edit: "set-clip-gain", clips: several, gain: levelToSend(to) } };
+      return { edit: { edit: "set-clip-gain", clips: several, gain: level } };
     },
   };
 }
@@ -233,15 +252,15 @@ function stretchEnds(curve: Keyframe[], position: number): Keyframe[] {
 
 /** Right after a change to the same range, dragging goes on with it: one dip, made deeper, not two. */
 export function dipRange(state: MixState, range: Range, target: On<"dip">, start: Start): Gesture {
-  const { clip, lane, db, channel } = target;
+  const { wire, lane, db } = target;
   const travel = new Travel(start.y);
-  const ids = clipsInRange(state, range);
+  const over = wiresInRange(state, range, wire);
   const last = state.adjustable?.revision === state.revision ? state.adjustable.edit : null;
   const goesOn =
     last?.edit === "dip-range" &&
     last.from === range.from &&
     last.to === range.to &&
-    last.channel === channel;
+    placeOfEdit(last) === placeOfEdit(over);
   const before = goesOn && typeof last.by === "number" ? last.by : 0;
   const ramp = goesOn && typeof last.ramp === "number" ? last.ramp : start.ramp;
   const inside = goesOn ? (last.inside ?? false) : start.inside;
@@ -249,43 +268,50 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
   let by = 0;
   return {
     move(_x, toY, modifiers) {
-      const to = Math.max(-96 + floor, dragDb(lane, floor, travel.to(toY, modifiers.fine), channel));
+      const dragged = dragDb(lane, floor, travel.to(toY, modifiers.fine), sideOf(wire));
+      const to = Math.max(-96 + floor, dragged);
       const steps = modifiers.fine ? 100 : 10;
       by = Math.round((to - floor) * steps) / steps;
-      const clips = Object.fromEntries(
-        ids.map((id) => {
-          const c = state.clips[id] ?? clip;
-          const shift = c.in - c.at;
-          const [from, end] = inside ? [range.from + ramp, range.to - ramp] : [range.from, range.to];
-          return [id, { extra: roughDip(from + shift, end + shift, ramp, by) }];
-        }),
-      );
       const whole = before + by;
       return {
-        preview: { clips },
+        preview: dipped(state, range, over, inside ? -ramp : 0, ramp, by),
         readout: `${whole < 0 ? "Dip" : "Lift"} ${formatDb(whole)} dB · ${levelReadout(db, db + by)}`,
       };
     },
     commit: () => {
       if (by === 0) return {};
-      const whole = Math.round((before + by) * 100) / 100;
+      const whole = Math.max(-96, Math.round((before + by) * 100) / 100);
+      const { from, to } = range;
       const edit: Edit = {
         edit: "dip-range",
-        clips: ids,
-        from: range.from,
-        to: range.to,
-        by: Math.max(-96, whole),
+        ...over,
+        from,
+        to,
+        by: whole,
         ramp,
         ...(inside ? { inside } : {}),
-        ...(channel ? { channel } : {}),
       };
       return { edit, instead: goesOn };
     },
   };
 }
 
-export function wireOf(clip: Clip, channel?: Side): { clip: string; channel?: Side } {
-  return channel ? { clip: clip.id, channel } : { clip: clip.id };
+type Over = ReturnType<typeof wiresInRange>;
+
+/** Which kind of wire a change to a range works on, so that the next one can go on with it. */
+function placeOfEdit(over: Over): string {
+  return "track" in over ? `${over.track} ${over.lane}` : (over.channel ?? "clips");
+}
+
+/** @param out samples by which the full depth reaches beyond the range; negative where the ramps lie within it */
+function dipped(state: MixState, range: Range, over: Over, out: number, ramp: number, by: number): Preview {
+  const [from, to] = [range.from - out, range.to + out];
+  if ("track" in over) return { clips: {}, lanes: { [over.track]: { extra: roughDip(from, to, ramp, by) } } };
+  const clips = over.clips.map((id) => {
+    const ahead = wireIn(state, { clip: id })?.ahead ?? 0;
+    return [id, { extra: roughDip(from + ahead, to + ahead, ramp, by) }] as const;
+  });
+  return { clips: Object.fromEntries(clips) };
 }
 
 function percent(part: number): number {

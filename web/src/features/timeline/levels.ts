@@ -1,4 +1,4 @@
-import type { Clip, Side, Stretch } from "@/api/types";
+import type { Clip, Lane, Side, Stretch, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt, stretchIndexAt } from "@/lib/schedule";
 import type { MixState, Range } from "@/store/mixStore";
@@ -14,6 +14,16 @@ export function clipsInRange(state: MixState, range: Range): string[] {
   if (selected.length) return selected.map((c) => c.id);
   const locked = new Set(state.tracks.filter((t) => t.locked).map((t) => t.id));
   return under.filter((c) => !locked.has(c.track)).map((c) => c.id);
+}
+
+/** What a change to a range names, where it was begun on a wire: the lane, or the clips under the range. */
+export function wiresInRange(
+  state: MixState,
+  range: Range,
+  wire: WireId,
+): { track: string; lane: Lane } | { clips: string[]; channel?: Side } {
+  if ("track" in wire) return wire;
+  return { clips: clipsInRange(state, range), ...(wire.channel ? { channel: wire.channel } : {}) };
 }
 
 /** Level of a wire at a source position. */

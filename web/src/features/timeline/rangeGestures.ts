@@ -1,10 +1,10 @@
 import type { Chosen, Marker } from "@/api/types";
-import { curveOf, one } from "@/store/chosen";
+import { merged } from "@/store/chosen";
 import type { MixState, Range } from "@/store/mixStore";
-import { laneAt, sampleAt, snapTo } from "./geometry";
+import { type Lane, laneAt, sampleAt, snapTo } from "./geometry";
 import { type Gesture, seconds, SNAP_PX, snapTargets, time } from "./gesture";
 import { placeOf } from "./hit";
-import { grippable, type Scene } from "./scene";
+import { type DrawnWire, grippable, type Scene } from "./scene";
 import type { Start } from "./startGesture";
 
 /** @param track where the drag begins; null on the horizon, for all of them */
@@ -105,34 +105,17 @@ export function lasso(scene: Scene, state: MixState, start: Start): Gesture {
 }
 
 function within(scene: Scene, box: { left: number; right: number; top: number; bottom: number }): Chosen[] {
-  return scene.clips.flatMap((drawn) =>
-    drawn.wiresHidden
-      ? []
-      : grippable(drawn).flatMap((wire) => {
-          const keyframes = curveOf(drawn.clip, wire.channel)
-            .filter((k) => {
-              const { x, y } = placeOf(scene, drawn, wire, k);
-              return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
-            })
-            .map((k) => k.at);
-          return keyframes.length ? [one(drawn.clip.id, keyframes, wire.channel)] : [];
-        }),
-  );
-}
-
-function merged(a: Chosen[], b: Chosen[]): Chosen[] {
-  const all = [...a];
-  for (const more of b) {
-    const i = all.findIndex((c) => c.clip === more.clip && c.channel === more.channel);
-    const same = all[i];
-    if (!same) all.push(more);
-    else
-      all[i] = {
-        ...same,
-        keyframes: [...new Set([...same.keyframes, ...more.keyframes])].sort((x, y) => x - y),
-      };
-  }
-  return all;
+  const inBox = (lane: Lane, wire: DrawnWire): Chosen[] => {
+    const keyframes = wire.curve.filter((k) => {
+      const { x, y } = placeOf(scene, lane, wire, k);
+      return x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
+    });
+    return keyframes.length ? [{ ...wire.id, keyframes: keyframes.map((k) => k.at) }] : [];
+  };
+  return [
+    ...scene.clips.flatMap((drawn) => grippable(scene, drawn).flatMap((wire) => inBox(drawn.lane, wire))),
+    ...scene.lanes.filter((drawn) => drawn.active).flatMap(({ lane, wire }) => inBox(lane, wire)),
+  ];
 }
 
 export function moveMarker(scene: Scene, state: MixState, marker: Marker, x: number): Gesture {

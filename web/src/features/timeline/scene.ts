@@ -1,20 +1,50 @@
-import type { Aim, Clip, Cue, Figures, Hue, Marker, Picture, Side, Stem, Stretch, Track } from "@/api/types";
+import type {
+  Aim,
+  Clip,
+  Cue,
+  Figures,
+  Hue,
+  Keyframe,
+  Lane as LaneKind,
+  Marker,
+  Picture,
+  Side,
+  Stem,
+  Stretch,
+  Track,
+  WireId,
+} from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
-import { gainAt } from "@/lib/schedule";
-import { decibelsAt } from "@/lib/schedule";
-import { curveOf } from "@/store/chosen";
+import { decibelsAt, gainAt, stretchIndexAt } from "@/lib/schedule";
 import type { MixState, Range } from "@/store/mixStore";
+import { curveOf, laneCurve, sideOf, wireIn, wireOf } from "@/store/wires";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
 
-/** A level wire as it is drawn: that of a clip, or that of one channel of an opened clip. */
+/** A level wire as it is drawn: that of a clip, of one channel of an opened clip, or a lane of a track. */
 export interface DrawnWire {
-  channel?: Side;
+  id: WireId;
+  curve: Keyframe[];
   schedule: Stretch[];
+  /** Samples by which its own time is ahead of the timeline's, and the part of it that counts. */
+  ahead: number;
+  from: number;
+  to: number;
   /** What is added to the schedule: the gain of the clip. That of a channel is in its schedule already. */
   addDb: number;
   /** What is added to the level of each keyframe. */
   gainDb: number;
+  /** Difference in dB that a drag adds at a position of its own. */
+  extra: ((position: number) => number) | null;
+}
+
+/** The level or ducking lane of a track as it is drawn. */
+export interface DrawnLane {
+  lane: Lane;
+  kind: LaneKind;
+  wire: DrawnWire;
+  /** Whether it is edited in place of the wires of its clips. */
+  active: boolean;
 }
 
 /** A clip as it is drawn: as stored, or as a drag shows it before the server has answered. */
@@ -39,6 +69,7 @@ export interface Scene {
   rate: number;
   frameRate: string;
   clips: DrawnClip[];
+  lanes: DrawnLane[];
   range: Range | null;
   /** Ramp length in samples at the range's ends, where these can still be adjusted. */
   ramp: number | null;
@@ -59,7 +90,6 @@ export interface Scene {
   trying: boolean;
   duckTry: MixState["duckTry"];
   activeLane: MixState["activeLane"];
-  laneExtra: Record<string, (position: number) => number> | null;
 }
 
 /** What a drag shows instead of the stored state. */
@@ -73,17 +103,20 @@ export interface Preview {
   lasso?: Scene["lasso"];
   ramp?: number;
   markers?: Marker[];
-  /** dB on top of the lane that is edited, by track. */
-  lanes?: Record<string, (position: number) => number>;
+  /** Tracks with another pan or mute lane. */
+  tracks?: Record<string, Track>;
+  /** The lane that is edited, by track: with other keyframes, or dB on top of it. */
+  lanes?: Record<string, { curve?: Keyframe[]; schedule?: Stretch[]; extra?: (position: number) => number }>;
 }
 
 export function buildScene(
   state: MixState,
-  layout: Layout,
+  stored: Layout,
   view: View,
   width: number,
   preview: Preview | null,
 ): Scene {
+  const layout = withTracks(stored, preview?.tracks);
   const lanes = new Map(layout.lanes.map((lane) => [lane.track.id, lane]));
   const clips: DrawnClip[] = [];
   for (const stored of Object.values(state.clips)) {
@@ -94,7 +127,7 @@ export function buildScene(
     clips.push({
       clip,
       lane,
-      wires: wiresOf(clip, shown?.schedule, shown?.channel),
+      wires: wiresOf(clip, shown),
       levelDb: (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) + decibelsOf(clip.level),
       lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
       extra: shown?.extra ?? null,
@@ -111,6 +144,7 @@ export function buildScene(
     rate: state.rate,
     frameRate: state.frameRate,
     clips,
+    lanes: lanesIn(state, layout, preview),
     range: preview?.range === undefined ? state.range : preview.range,
     ramp: preview?.ramp ?? (adjustable && typeof adjustable.ramp === "number" ? adjustable.ramp : null),
     inside: adjustable?.inside ?? false,
@@ -128,8 +162,48 @@ export function buildScene(
     trying: state.duckPlan !== null,
     duckTry: state.duckTry,
     activeLane: state.activeLane,
-    laneExtra: preview?.lanes ?? null,
   };
+}
+
+function withTracks(layout: Layout, tracks: Record<string, Track> | undefined): Layout {
+  if (!tracks) return layout;
+  return {
+    ...layout,
+    lanes: layout.lanes.map((lane) => ({ ...lane, track: tracks[lane.track.id] ?? lane.track })),
+  };
+}
+
+function lanesIn(state: MixState, layout: Layout, preview: Preview | null): DrawnLane[] {
+  return layout.lanes.flatMap((lane) =>
+    (["ducking", "level"] as const).flatMap((kind): DrawnLane[] => {
+      const { track } = lane;
+      const active = state.activeLane[track.id] === kind;
+      const tried = kind === "ducking" ? state.duckTry?.[track.id] : undefined;
+      // Levels hold the mutes too; those alone make no level lane.
+      const own = kind === "ducking" || laneCurve(track, kind).length > 0;
+      const stored = tried ?? (own ? (kind === "level" ? track.levels : track.duckingLevels) : []) ?? [];
+      if (stored.length === 0 && !active) return [];
+      const shown = active ? preview?.lanes?.[track.id] : undefined;
+      const rest = kind === "level" ? decibelsOf(track.fader) : 0;
+      const schedule =
+        shown?.schedule ??
+        (stored.length
+          ? stored
+          : [{ from: 0, to: Math.max(1, state.length), db: [Math.max(-144, rest), 0] }]);
+      const wire: DrawnWire = {
+        id: { track: track.id, lane: kind },
+        curve: tried ? [] : (shown?.curve ?? laneCurve(track, kind)),
+        schedule,
+        ahead: 0,
+        from: 0,
+        to: Infinity,
+        addDb: 0,
+        gainDb: 0,
+        extra: shown?.extra ?? null,
+      };
+      return [{ lane, kind, wire, active }];
+    }),
+  );
 }
 
 function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): DrawnClip["lanes"] {
@@ -139,47 +213,72 @@ function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): Dr
   return (position) => rows.reduce((gain, row) => gain * (row ? gainAt(row, position + shift) : 1), 1);
 }
 
-function wiresOf(clip: Clip, schedule?: Stretch[], channel?: Side): DrawnWire[] {
+function wiresOf(clip: Clip, shown: Preview["clips"][string] | undefined): DrawnWire[] {
+  const { schedule, channel, extra } = shown ?? {};
+  const gainDb = decibelsOf(clip.gain);
+  const placed = { ahead: clip.in - clip.at, from: clip.in, to: clip.in + clip.length };
   const own: DrawnWire = {
+    id: wireOf(clip),
+    curve: clip.curve,
     schedule: schedule && !channel ? schedule : clip.schedule,
-    addDb: decibelsOf(clip.gain),
-    gainDb: decibelsOf(clip.gain),
+    ...placed,
+    addDb: gainDb,
+    gainDb,
+    extra: extra ?? null,
   };
   if (!clip.channelSchedules) return [own];
   const sides = (["left", "right"] as const).map((side) => ({
-    channel: side,
+    id: wireOf(clip, side),
+    curve: curveOf(clip, side),
     schedule: (schedule && channel === side ? schedule : clip.channelSchedules?.[side]) ?? [],
+    ...placed,
     addDb: 0,
     gainDb: decibelsOf(clip.channels?.[side]?.gain ?? 0),
+    extra: null,
   }));
   return [own, ...sides];
 }
 
-/** The wires that can be taken hold of: those of the channels where a clip is opened, else its own. */
-export function grippable(drawn: DrawnClip): DrawnWire[] {
+/** The wires that can be taken hold of: those of the channels where a clip is opened, else its own; none where a lane is edited. */
+export function grippable(scene: Scene, drawn: DrawnClip): DrawnWire[] {
+  if (drawn.wiresHidden || scene.activeLane[drawn.clip.track]) return [];
   return drawn.wires.length > 1 ? drawn.wires.slice(1) : drawn.wires;
 }
 
-/** Level of a wire in dB at a source position. */
-export function wireDb(drawn: DrawnClip, wire: DrawnWire, stretch: Stretch, position: number): number {
-  const extra = wire.channel ? 0 : (drawn.extra?.(position) ?? 0);
-  return decibelsAt(stretch, position) + wire.addDb + extra;
+/** The lane of a track that is edited in place of the wires of its clips. */
+export function editedLane(scene: Scene, track: string): DrawnLane | undefined {
+  return scene.lanes.find((drawn) => drawn.active && drawn.lane.track.id === track);
+}
+
+/** Level of a wire in dB at a position of its own. */
+export function wireDb(wire: DrawnWire, stretch: Stretch, position: number): number {
+  return decibelsAt(stretch, position) + wire.addDb + (wire.extra?.(position) ?? 0);
+}
+
+/** Level of a wire in dB at a timeline position. */
+export function wireDbAt(wire: DrawnWire, sample: number): number {
+  const position = Math.min(Math.max(sample + wire.ahead, wire.from), wire.to - 1);
+  const stretch = wire.schedule[stretchIndexAt(wire.schedule, position)];
+  return stretch ? wireDb(wire, stretch, Math.min(position, stretch.to)) : 0;
 }
 
 /** A straight-line stand-in for a schedule while its keyframes are dragged; the server's own replaces it. */
 export function roughSchedule(clip: Clip, channel?: Side): Stretch[] {
   const around = channel ? decibelsOf(clip.channels?.[channel]?.gain ?? 0) : 0;
-  const points = curveOf(clip, channel).map((k) => ({
+  return roughStretches(curveOf(clip, channel), around, clip.in, clip.in + clip.length);
+}
+
+function roughStretches(curve: Keyframe[], around: number, from: number, end: number): Stretch[] {
+  const points = curve.map((k) => ({
     at: k.at,
     db: Math.max(-144, decibelsOf(k.level) + around),
     hold: k.ramp === "hold",
   }));
-  const end = clip.in + clip.length;
   const first = points[0];
   const last = points[points.length - 1];
-  if (!first || !last) return [{ from: clip.in, to: end, db: [around, 0] }];
+  if (!first || !last) return [{ from, to: end, db: [around, 0] }];
   const stretches: Stretch[] = [];
-  if (first.at > clip.in) stretches.push({ from: clip.in, to: first.at, db: [first.db, 0] });
+  if (first.at > from) stretches.push({ from, to: first.at, db: [first.db, 0] });
   for (let i = 1; i < points.length; i++) {
     const a = points[i - 1];
     const b = points[i];
@@ -190,10 +289,45 @@ export function roughSchedule(clip: Clip, channel?: Side): Stretch[] {
 }
 
 /** A clip with other keyframes on one of its wires, as a drag shows it. */
-export function withCurve(clip: Clip, curve: Clip["curve"], channel?: Side): Clip {
+function withCurve(clip: Clip, curve: Keyframe[], channel?: Side): Clip {
   const level = channel && clip.channels?.[channel];
   if (!channel || !level || !clip.channels) return { ...clip, curve };
   return { ...clip, channels: { ...clip.channels, [channel]: { ...level, curve } } };
+}
+
+/**
+ * What a drag shows when wires have other keyframes.
+ *
+ * @param moved whether they stand elsewhere, so that the stored shape does not fit any more
+ */
+export function withCurves(
+  state: MixState,
+  curves: { id: WireId; curve: Keyframe[] }[],
+  moved = true,
+): Preview {
+  const preview: Preview = { clips: {}, lanes: {} };
+  for (const { id, curve } of curves) {
+    const wire = wireIn(state, id);
+    if (!wire) continue;
+    if ("track" in id) {
+      const end = Math.max(state.length, (curve.at(-1)?.at ?? 0) + 1);
+      preview.lanes = {
+        ...preview.lanes,
+        [id.track]: { curve, ...(moved ? { schedule: roughStretches(curve, 0, 0, end) } : {}) },
+      };
+      continue;
+    }
+    const clip = state.clips[id.clip];
+    const channel = sideOf(id);
+    if (!clip) continue;
+    const shown = withCurve(clip, curve, channel);
+    preview.clips[clip.id] = {
+      clip: shown,
+      ...(moved ? { schedule: roughSchedule(shown, channel) } : {}),
+      ...(channel ? { channel } : {}),
+    };
+  }
+  return preview;
 }
 
 /** What a dip adds along a clip: nothing, down the ramp, all of it, up the ramp. Straight where the server's is smooth. */

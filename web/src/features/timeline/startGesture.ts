@@ -2,10 +2,10 @@ import type { MixState } from "@/store/mixStore";
 import { fadeClip, moveClips, trimClip } from "./clipGestures";
 import type { Gesture } from "./gesture";
 import type { Target } from "./hit";
-import { dipLane } from "./laneGestures";
 import { dipRange, dragWire, moveKeyframes, shapeRamp } from "./levelGestures";
 import { lasso, moveMarker, resizeRamp, resizeRange, selectRange } from "./rangeGestures";
 import type { Scene } from "./scene";
+import { dragMuteEdge, dragPanPoint, dragPanRange } from "./sideGestures";
 
 export interface Start {
   x: number;
@@ -27,6 +27,7 @@ export function startGesture(target: Target, scene: Scene, state: MixState, star
       return selectRange(scene, state, start, null);
     case "lane":
     case "body":
+    case "mute-span":
       return start.ctrl ? lasso(scene, state, start) : selectRange(scene, state, start, target.lane.track.id);
     case "playhead":
     case "cross":
@@ -46,13 +47,17 @@ export function startGesture(target: Target, scene: Scene, state: MixState, star
     case "keyframe":
       return canEdit ? moveKeyframes(scene, state, target, start) : null;
     case "ease":
-      return canEdit ? shapeRamp(scene, target, x) : null;
+      return canEdit ? shapeRamp(scene, state, target, x) : null;
+    case "pan-point":
+    case "pan-line":
+      return canEdit ? dragPanPoint(scene, state, target, start) : null;
+    case "pan-range":
+      return canEdit && state.range ? dragPanRange(state.range, target, start) : null;
+    case "mute-edge":
+      return canEdit ? dragMuteEdge(scene, state, target) : null;
     case "wire":
       return canEdit ? dragWire(scene, state, target, start) : null;
     case "dip":
-      if (!canEdit || !state.range) return null;
-      return state.activeLane[target.lane.track.id]
-        ? dipLane(state, state.range, target, start)
-        : dipRange(state, state.range, target, start);
+      return canEdit && state.range ? dipRange(state, state.range, target, start) : null;
   }
 }

@@ -1,11 +1,11 @@
 import { type RefObject, useEffect } from "react";
-import type { Marker } from "@/api/types";
-import { curveOf } from "@/store/chosen";
+import type { Marker, WireId } from "@/api/types";
+import { parsePan } from "@/lib/pan";
 import { useCanEdit, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
+import { wireIn } from "@/store/wires";
 import type { Target } from "./hit";
-import { wireOf } from "./levelGestures";
-import { clipsInRange } from "./levels";
+import { wiresInRange } from "./levels";
 import type { TypeInRequest } from "./TypeIn";
 
 /** What the pointer is over, and where. */
@@ -41,19 +41,21 @@ function requestFor({ target, x, y }: Hovered, state: MixState, text: string): T
   const at = { x, y, text };
   switch (target?.kind) {
     case "keyframe": {
-      const id = { ...wireOf(target.clip, target.channel), keyframe: target.keyframe.at };
+      const id = { ...target.wire, keyframe: target.keyframe.at };
       return { ...at, label: "Keyframe", submit: (level) => edit({ edit: "set-keyframe", ...id, level }) };
     }
     case "wire": {
-      const { clip, channel } = target;
+      const { wire } = target;
+      if ("track" in wire) return ofLane(state, wire, at);
+      const { clip, channel } = wire;
       if (channel)
         return {
           ...at,
           label: `Gain, ${channel}`,
-          submit: (gain) => edit({ edit: "set-channel", clip: clip.id, channel, gain }),
+          submit: (gain) => edit({ edit: "set-channel", clip, channel, gain }),
         };
-      const clips = state.selected.includes(clip.id) ? state.selected : [clip.id];
-      const hasCurve = curveOf(clip).length > 0;
+      const clips = state.selected.includes(clip) ? state.selected : [clip];
+      const hasCurve = (wireIn(state, wire)?.curve.length ?? 0) > 0;
       return {
         ...at,
         label:
@@ -65,6 +67,9 @@ function requestFor({ target, x, y }: Hovered, state: MixState, text: string): T
         submit: (gain) => edit({ edit: "set-clip-gain", clips, gain }),
       };
     }
+    case "pan-point":
+    case "pan-range":
+      return ofPan(state, target, at);
     case "fade": {
       const { clip, edge } = target;
       const clips = state.selected.includes(clip.id) ? state.selected : [clip.id];
@@ -86,19 +91,17 @@ function requestFor({ target, x, y }: Hovered, state: MixState, text: string): T
     case "dip": {
       if (!range) return null;
       const { ramp, inside } = settings;
-      const channel = target.channel ? { channel: target.channel } : {};
-      const submit = async (typed: string) => {
-        const by = amountOf(typed);
-        const clips = clipsInRange(state, range);
+      const submit = (typed: string) => {
+        const by = amountOf(typed) ?? typed;
+        const { from, to } = range;
         return edit({
           edit: "dip-range",
-          clips,
-          from: range.from,
-          to: range.to,
-          by: by ?? typed,
+          ...wiresInRange(state, range, target.wire),
+          from,
+          to,
+          by,
           ramp,
           inside,
-          ...channel,
         });
       };
       return { ...at, label: "Lift or dip by dB", submit };
@@ -106,6 +109,53 @@ function requestFor({ target, x, y }: Hovered, state: MixState, text: string): T
     default:
       return null;
   }
+}
+
+/** On a lane without keyframes it is the fader; else all of it, higher or lower by what is typed. */
+function ofLane(
+  state: MixState,
+  wire: Extract<WireId, { track: string }>,
+  at: { x: number; y: number; text: string },
+): TypeInRequest | null {
+  const { edit } = state;
+  const curve = wireIn(state, wire)?.curve ?? [];
+  if (curve.length === 0 && wire.lane === "ducking") return null;
+  if (curve.length === 0)
+    return {
+      ...at,
+      label: "Fader",
+      submit: (fader) => edit({ edit: "set-fader", track: wire.track, fader }),
+    };
+  const chosen = [{ ...wire, keyframes: curve.map((k) => k.at) }];
+  const submit = (text: string) => {
+    const by = amountOf(text);
+    if (by !== null) return edit({ edit: "move-keyframes", chosen, later: 0, by });
+    const why = `“${text}” is not a number of dB.`;
+    state.set({ notice: { kind: "error", text: why } });
+    return Promise.resolve(false);
+  };
+  return { ...at, label: `Whole ${wire.lane} lane by dB`, submit };
+}
+
+function ofPan(
+  state: MixState,
+  target: Extract<Target, { kind: "pan-point" | "pan-range" }>,
+  at: { x: number; y: number; text: string },
+): TypeInRequest | null {
+  const { edit, range, settings } = state;
+  const track = target.lane.track.id;
+  const submit = (text: string) => {
+    const pan = parsePan(text);
+    if (pan === null) {
+      const why = `“${text}” is not a pan. Type 30 left, −30 or centre.`;
+      state.set({ notice: { kind: "error", text: why } });
+      return Promise.resolve(false);
+    }
+    if (target.kind === "pan-point") return edit({ edit: "set-pan-point", track, point: target.at, pan });
+    const { from, to } = range ?? { from: 0, to: 1 };
+    return edit({ edit: "set-pan-range", track, from, to, pan, ramp: settings.ramp });
+  };
+  return { ...at, label: "Pan, − is left", submit };
 }
 
 /** The field in which a marker gets another name. */

@@ -1,7 +1,7 @@
 import { api } from "@/api/client";
 import type { Edit, Levels } from "@/api/types";
-import { curveOf } from "@/store/chosen";
 import { clipsOf, type MixState } from "@/store/mixStore";
+import { curveOf, laneAtHand } from "@/store/wires";
 import { offered, stretchAt } from "../buried";
 import { runRules } from "../runRules";
 import { clipsInRange } from "@/features/timeline";
@@ -40,12 +40,12 @@ export function nudge(state: MixState, by: number): void {
 }
 
 /** The lane that is edited in place of clips, where the range lies on its track alone. */
-function laneUnder({ range, activeLane, settings }: MixState) {
-  const track = range?.tracks?.length === 1 ? range.tracks[0] : undefined;
-  const lane = track === undefined ? undefined : activeLane[track];
+export function laneUnder(state: MixState) {
+  const { range, settings } = state;
+  const lane = range?.tracks?.length === 1 ? laneAtHand({ ...state, chosen: [] }) : null;
   const { ramp, inside } = settings;
-  return range && track !== undefined && lane
-    ? { track, lane, from: range.from, to: range.to, ramp, inside }
+  return range && lane && range.tracks?.[0] === lane.track
+    ? { ...lane, from: range.from, to: range.to, ramp, inside }
     : null;
 }
 
@@ -101,6 +101,11 @@ function fadeTo(desk: Desk, state: MixState, edge: "in" | "out"): void {
 
 function addKeyframe(desk: Desk, state: MixState): void {
   const at = here(desk, state);
+  const lane = laneAtHand(state);
+  if (lane) {
+    void state.edit({ edit: "add-keyframe", ...lane, at });
+    return;
+  }
   const clip = selectedClips(state).find((c) => at >= c.at && at <= c.at + c.length);
   if (clip) void state.edit({ edit: "add-keyframe", clip: clip.id, at });
   else refuse(state, "Select a clip and put the playhead over it; then a keyframe is added there.");

@@ -1,6 +1,7 @@
-import type { Chosen, Keyframe } from "@/api/types";
+import type { Chosen, Keyframe, WireId } from "@/api/types";
 import { newId } from "@/lib/ids";
-import { curveOf, one, onlyOne } from "@/store/chosen";
+import { onlyOne } from "@/store/chosen";
+import { laneAtHand, type Wire, wireIn, wireOf } from "@/store/wires";
 import { openStretches } from "../buried";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { clipsInRange } from "@/features/timeline";
@@ -17,22 +18,38 @@ function setRange(state: MixState, part: { from?: number; to?: number }): void {
   state.set({ range: next });
 }
 
+/** The wires whose keyframes are gone through or chosen: those under the range, the lane at hand, or the selected clips. */
+function wiresAtHand(state: MixState): Wire[] {
+  const { range, selected } = state;
+  const lane = laneAtHand(state);
+  const ids: WireId[] = lane
+    ? [lane]
+    : (range ? clipsInRange(state, range) : selected).map((clip) => ({ clip }));
+  return ids.map((id) => wireIn(state, id)).filter((wire) => wire !== null);
+}
+
 /** To the keyframe before or after; when there is none, says why. */
 function stepKeyframe(desk: Desk, state: MixState, by: 1 | -1): void {
   const now = onlyOne(state.chosen);
-  const clip = now ? state.clips[now.clip] : selectedClips(state)[0];
-  if (!clip) return refuse(state, "Select a clip first; then its keyframes can be gone through.");
-  const curve = curveOf(clip, now?.channel).filter((k) => k.at >= clip.in && k.at <= clip.in + clip.length);
-  const from = now?.at ?? here(desk, state) - clip.at + clip.in;
+  const [clip] = selectedClips(state);
+  const id = now?.wire ?? laneAtHand(state) ?? (clip && wireOf(clip));
+  const wire = id && wireIn(state, id);
+  if (!wire) return refuse(state, "Select a clip first; then its keyframes can be gone through.");
+  const { ahead } = wire;
+  const curve = wire.curve.filter((k) => k.at >= wire.from && k.at <= wire.to);
+  const from = now?.at ?? here(desk, state) + ahead;
   const found: Keyframe | undefined =
     by > 0 ? curve.find((k) => k.at > from) : curve.findLast((k) => k.at < from);
   if (!found) {
     const where = by > 0 ? "after" : "before";
     const why = curve.length ? `no keyframe ${where} this one` : "no keyframes";
-    return refuse(state, `“${clip.name}” has ${why}.`);
+    return refuse(state, `“${wire.name}” has ${why}.`);
   }
-  state.set({ chosen: [one(clip.id, [found.at], now?.channel)], selected: [clip.id] });
-  desk.player.seek(found.at - clip.in + clip.at);
+  state.set({
+    chosen: [{ ...wire.id, keyframes: [found.at] }],
+    selected: "clip" in wire.id ? [wire.id.clip] : [],
+  });
+  desk.player.seek(found.at - ahead);
 }
 
 function stepClip(desk: Desk, state: MixState, by: 1 | -1): void {
@@ -46,23 +63,20 @@ function stepClip(desk: Desk, state: MixState, by: 1 | -1): void {
   desk.player.seek(next.at);
 }
 
-/** The keyframes under the range, or all of the selected clips. */
+/** The keyframes under the range, or all of the lane at hand or of the selected clips. */
 function chooseKeyframes(state: MixState): void {
   const { range } = state;
-  const ids = range ? clipsInRange(state, range) : state.selected;
-  const chosen = ids.flatMap((id): Chosen[] => {
-    const clip = state.clips[id];
-    if (!clip) return [];
-    const keyframes = clip.curve
+  const chosen = wiresAtHand(state).flatMap((wire): Chosen[] => {
+    const keyframes = wire.curve
       .filter((k) => {
-        const at = k.at - clip.in + clip.at;
-        return range ? at >= range.from && at <= range.to : k.at >= clip.in && k.at <= clip.in + clip.length;
+        const at = k.at - wire.ahead;
+        return range ? at >= range.from && at <= range.to : k.at >= wire.from && k.at <= wire.to;
       })
       .map((k) => k.at);
-    return keyframes.length ? [one(id, keyframes)] : [];
+    return keyframes.length ? [{ ...wire.id, keyframes }] : [];
   });
   if (chosen.length) state.set({ chosen });
-  else refuse(state, "There are no keyframes in the range, or in the selected clips.");
+  else refuse(state, "There are no keyframes in the range, on the lane at hand, or in the selected clips.");
 }
 
 function chooseClips(state: MixState): void {

@@ -6,6 +6,7 @@ import { drawWayOut } from "./fades";
 import { drawHorizon, drawLanes } from "./lanes";
 import { drawLasso, drawMarkers, drawRange } from "./marks";
 import type { Palette } from "./palette";
+import { drawSideLanes } from "./sideLanes";
 import { drawTrackLanes } from "./trackLanes";
 
 export { type Palette, readPalette } from "./palette";
@@ -33,6 +34,7 @@ export function drawTimeline(
     }
   }
   for (const drawn of scene.clips) drawWayOut(ctx, scene, drawn, palette);
+  drawSideLanes(ctx, scene, palette);
   drawTrackLanes(ctx, scene, palette);
   drawRange(ctx, scene, palette);
   drawMarkers(ctx, scene, palette);

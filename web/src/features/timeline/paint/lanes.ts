@@ -12,7 +12,7 @@ export function drawLanes(ctx: CanvasRenderingContext2D, scene: Scene, palette: 
   ctx.fillStyle = palette.sunk;
   ctx.globalAlpha = 0.55;
   ctx.fillRect(0, 0, width, CAPTION);
-  ctx.fillRect(0, layout.horizon.top + layout.horizon.height, width, CAPTION);
+  ctx.fillRect(0, layout.horizon.top + layout.horizon.height, width, layout.beneath);
   ctx.globalAlpha = 1;
   drawStrip(ctx, scene, palette);
   for (const lane of layout.lanes) {

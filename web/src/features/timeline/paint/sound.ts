@@ -1,5 +1,6 @@
 import type { Side } from "@/api/types";
 import { fadeGain, gainOf, stretchIndexAt } from "@/lib/schedule";
+import { sideOf } from "@/store/wires";
 import { soundArea, xOf } from "../geometry";
 import type { Outlines } from "../outlines";
 import type { DrawnClip, Scene } from "../scene";
@@ -35,7 +36,7 @@ export function drawSound(
     Math.min(clip.at + clip.length, view.start + scene.width * view.perPx) / barSamples,
   );
   const own = drawn.wires[0]?.schedule ?? [];
-  const side = channel && drawn.wires.find((w) => w.channel === channel)?.schedule;
+  const side = channel && drawn.wires.find((w) => sideOf(w.id) === channel)?.schedule;
   const muted = channel && clip.channels?.[channel]?.muted;
   const trackGain = muted ? 0 : 10 ** (drawn.levelDb / 20);
   let index = stretchIndexAt(own, Math.max(clip.in, firstBar * barSamples - shift));

@@ -1,88 +1,49 @@
-import type { Stretch } from "@/api/types";
-import { gainOf, stretchIndexAt } from "@/lib/schedule";
 import { CLIP_MARGIN, type Lane, xOf, yOfDb } from "../geometry";
-import { inkOf, type Scene } from "../scene";
+import { type DrawnLane, inkOf, type Scene } from "../scene";
 import { hatch } from "./hatch";
 import { type Palette, SANS } from "./palette";
+import { drawPoints, traceWire } from "./wires";
 
-/** px between the points of a lane's line. */
-const STEP = 2;
-
-/** What the lanes of tracks do over time, behind nothing else: ducking as a hatched hollow, the level lane as a broken line. */
+/** What the lanes of tracks do over time: ducking as a hatched hollow, the level lane as a broken line. */
 export function drawTrackLanes(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
-  for (const lane of scene.layout.lanes) {
-    const ducking = scene.duckTry?.[lane.track.id] ?? lane.track.duckingLevels;
+  for (const drawn of scene.lanes) {
+    const { lane, kind, active, wire } = drawn;
     const ink = palette[inkOf(lane.track)];
-    if (ducking?.length) {
-      drawHollow(ctx, scene, lane, ducking, ink, extraOf(scene, lane, "ducking"));
+    if (kind === "ducking") {
+      drawHollow(ctx, scene, drawn, ink);
       drawHeld(ctx, scene, lane, palette);
       const late = scene.figures?.outOfDate.includes(lane.track.id) && !scene.duckTry;
-      caption(
-        ctx,
-        lane,
-        late ? "ducking · out of date (Shift+U)" : "ducking",
-        late ? palette.trouble : ink,
-        palette,
-      );
-    }
-    if (lane.track.levels?.length) {
+      const text = late ? "ducking · out of date (Shift+U)" : "ducking";
+      caption(ctx, lane, text, late ? palette.trouble : ink, palette);
+    } else {
       ctx.setLineDash([7, 3]);
-      line(ctx, scene, lane, lane.track.levels, extraOf(scene, lane, "level"));
+      traceWire(ctx, scene, lane, wire);
       ctx.strokeStyle = ink;
-      ctx.lineWidth = scene.activeLane[lane.track.id] === "level" ? 2.4 : 1.6;
+      ctx.lineWidth = active ? 2.4 : 1.6;
       ctx.stroke();
       ctx.setLineDash([]);
-      drawPoints(ctx, scene, lane, ink, palette);
+      if (!active) drawMarks(ctx, scene, drawn, ink, palette);
     }
-  }
-}
-
-type Extra = ((position: number) => number) | null;
-
-/** What a drag adds to a lane while it lasts, dB. */
-function extraOf(scene: Scene, lane: Lane, kind: "level" | "ducking"): Extra {
-  return scene.activeLane[lane.track.id] === kind ? (scene.laneExtra?.[lane.track.id] ?? null) : null;
-}
-
-function line(
-  ctx: CanvasRenderingContext2D,
-  scene: Scene,
-  lane: Lane,
-  schedule: Stretch[],
-  extra: Extra,
-): void {
-  const { view, width } = scene;
-  ctx.beginPath();
-  for (let x = 0; x <= width; x += STEP) {
-    const position = view.start + x * view.perPx;
-    if (position > (schedule.at(-1)?.to ?? 0)) break;
-    const stretch = schedule[stretchIndexAt(schedule, position)];
-    if (!stretch) break;
-    const db = 20 * Math.log10(Math.max(1e-6, gainOf(stretch, Math.max(position, stretch.from))));
-    const y = yOfDb(lane, db + (extra?.(position) ?? 0));
-    if (x === 0) ctx.moveTo(x, y);
-    else ctx.lineTo(x, y);
+    if (active) drawPoints(ctx, scene, lane, [wire], ink, palette);
   }
 }
 
 function drawHollow(
   ctx: CanvasRenderingContext2D,
   scene: Scene,
-  lane: Lane,
-  schedule: Stretch[],
+  { lane, wire, active }: DrawnLane,
   ink: string,
-  extra: Extra,
 ): void {
   const zero = yOfDb(lane, 0);
-  const end = Math.min(scene.width, xOf(scene.view, schedule.at(-1)?.to ?? 0));
+  const end = Math.min(scene.width, xOf(scene.view, wire.schedule.at(-1)?.to ?? 0));
   if (end <= 0) return;
   ctx.save();
-  line(ctx, scene, lane, schedule, extra);
+  traceWire(ctx, scene, lane, wire);
   ctx.strokeStyle = ink;
-  ctx.lineWidth = scene.activeLane[lane.track.id] === "ducking" ? 2.4 : 1.4;
+  ctx.lineWidth = active ? 2.4 : 1.4;
   ctx.stroke();
   ctx.lineTo(end, zero);
-  ctx.lineTo(0, zero);
+  ctx.lineTo(Math.max(0, xOf(scene.view, 0)), zero);
   ctx.closePath();
   ctx.clip();
   hatch(ctx, 0, lane.top, end, lane.height, ink, 0.3);
@@ -113,17 +74,18 @@ function drawHeld(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, palet
   }
 }
 
-function drawPoints(
+/** Where keyframes are, on a lane that is not edited now. */
+function drawMarks(
   ctx: CanvasRenderingContext2D,
   scene: Scene,
-  lane: Lane,
+  { lane, wire }: DrawnLane,
   ink: string,
   palette: Palette,
 ): void {
   ctx.fillStyle = palette.sheet;
   ctx.strokeStyle = ink;
   ctx.lineWidth = 1.4;
-  for (const { at, level } of lane.track.lanes?.level ?? []) {
+  for (const { at, level } of wire.curve) {
     const x = xOf(scene.view, at);
     if (x < -5 || x > scene.width + 5) continue;
     const y = yOfDb(lane, level === "silence" ? -90 : level);

@@ -1,0 +1,45 @@
+import { panAt } from "@/lib/lanes";
+import { formatPan, parsePan } from "@/lib/pan";
+import { TypedField } from "@/parts/TypedField";
+import { useMix, useMixStore } from "@/store/context";
+import type { Range } from "@/store/mixStore";
+
+/** What is done to the selected range of a pan or a mute lane. */
+export function SideRange({ track, part, range }: { track: string; part: "pan" | "mute"; range: Range }) {
+  const store = useMixStore();
+  const ramp = useMix((s) => s.settings.ramp);
+  const pan = useMix((s) => {
+    const own = s.tracks.find((t) => t.id === track);
+    return own ? panAt(own, Math.round((range.from + range.to) / 2)) : 0;
+  });
+  const edit = store.getState().edit;
+  const { from, to } = range;
+  if (part === "mute")
+    return (
+      <div className="mt-2 grid grid-cols-2 gap-1.5">
+        {[true, false].map((muted) => (
+          <button
+            key={String(muted)}
+            type="button"
+            className="button px-2"
+            onClick={() => void edit({ edit: "set-mute-range", track, from, to, muted })}
+          >
+            {muted ? "Mute here" : "Heard here"}
+          </button>
+        ))}
+      </div>
+    );
+  const set = async (text: string) => {
+    const next = parsePan(text);
+    if (next !== null) return edit({ edit: "set-pan-range", track, from, to, pan: next, ramp });
+    const why = `“${text}” is not a pan. Type 30 left, −30 or centre.`;
+    store.getState().set({ notice: { kind: "error", text: why } });
+    return false;
+  };
+  return (
+    <div className="mt-2 grid grid-cols-[1fr_112px] items-center gap-2">
+      <span className="text-faint">Pan over the range</span>
+      <TypedField label="Pan over the range" shown={formatPan(pan)} onCommit={set} />
+    </div>
+  );
+}
