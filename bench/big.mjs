@@ -123,6 +123,27 @@ try {
   for (const [kind, times] of Object.entries(kinds)) row(`  ${kind}`, `${median(times).toFixed(0)} ms (${at95(times).toFixed(0)} ms)`, kind.startsWith("peaks") ? `≤ 1000 ms; ${found} found` : "≤ 60 (150) ms");
   row("all edits by hand together, median (95 %)", `${median(all).toFixed(0)} ms (${at95(all).toFixed(0)} ms)`, "≤ 60 (150) ms");
 
+  const previews = await page.evaluate(async (id) => {
+    const { csrf } = await (await fetch("/api/session")).json();
+    const rule = { id: "rule", name: "Tried", triggers: ["track-0", "track-1", "track-2", "track-3"], clips: [], targets: ["track-4", "track-5", "track-6", "track-7"], clearance: 15, deepest: -30, lead: 0.1, fall: 0.4, rise: 0.9, hold: 0.3, bridge: 0.8, ignore: 0.15, added: [], dropped: [], follows: false };
+    const times = { "by a fixed depth": [], "to a clearance": [] };
+    const found = [];
+    for (let i = 0; i < 20; i++) {
+      for (const kind of Object.keys(times)) {
+        const tried = { ...rule, sensitivity: 6 + i / 10, ...(kind === "by a fixed depth" ? { depth: -9 - i / 10 } : {}) };
+        const begun = performance.now();
+        const answer = await fetch(`/api/projects/${id}/ducking`, { method: "POST", headers: { "X-Csrf-Token": csrf, "Content-Type": "application/json" }, body: JSON.stringify({ rule: tried }) });
+        const plan = await answer.json();
+        if (!answer.ok) throw new Error(JSON.stringify(plan));
+        times[kind].push(performance.now() - begun);
+        found.push(plan.moments.length);
+      }
+    }
+    return { times, found: Math.max(...found) };
+  }, project);
+  for (const [kind, times] of Object.entries(previews.times))
+    row(`a rule of ducking tried ${kind}, hour, 4 triggers`, `${median(times).toFixed(0)} ms (${at95(times).toFixed(0)} ms), ${previews.found} stretches`, "≤ 150 ms");
+
   await page.goto(`${url}/p/${project}`);
   await page.getByTestId("timeline").waitFor();
   await page.waitForTimeout(1500);

@@ -1,9 +1,10 @@
-import { Plus, RefreshCw } from "lucide-react";
+import { Plus } from "lucide-react";
 import type { Rule } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { DuckRuleForm } from "./DuckRuleForm";
 import { PRESETS, ruleBy } from "./duckRules";
+import { Late } from "./Late";
 import { runRules } from "./runRules";
 
 /** What gives way to speech by itself: the rules, and one of them while it is made or changed. */
@@ -18,30 +19,12 @@ function Rules() {
   const rules = useMix((s) => s.rules);
   const tracks = useMix((s) => s.tracks);
   const clearance = useMix((s) => s.aim.clearance);
-  const late = useMix((s) => s.figures?.outOfDate) ?? [];
   const name = (id: string) => tracks.find((t) => t.id === id)?.name ?? "a track that is gone";
   const start = (rule: Rule) => store.getState().set({ duckDraft: rule });
   const hasTargets = tracks.some((t) => t.stem !== "speech");
   return (
     <>
-      {late.length > 0 && (
-        <div className="grid gap-1.5 rounded-lg border border-trouble/40 bg-trouble-sheet p-2" role="status">
-          <p>
-            The ducking of {late.map(name).join(", ")} is <strong>out of date</strong>: the speech, or a rule,
-            has changed since.
-          </p>
-          {canEdit && (
-            <button
-              type="button"
-              className="button justify-self-start px-2 py-0.5"
-              title="Corrections by hand stay (Shift+U)"
-              onClick={() => void runRules(store)}
-            >
-              <RefreshCw size={13} aria-hidden /> Bring up to date
-            </button>
-          )}
-        </div>
-      )}
+      <Late />
       {rules.length === 0 && (
         <p className="text-faint">
           A rule lowers some tracks while others speak: all speech, or any track or clip you name. What it

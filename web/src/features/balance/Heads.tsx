@@ -143,7 +143,7 @@ function WireChoice({ track }: { track: Track }) {
   const active = useMix((s) => s.activeLane[track.id]);
   return (
     <select
-      className="field !w-auto px-0.5 py-0 text-[11px]"
+      className="field h-6 !w-auto px-0.5 py-0 text-[11px]"
       aria-label={`What is edited on ${track.name}`}
       title="Clip wires travel with the sound; lanes stay on the timeline"
       value={active ?? "clips"}
@@ -169,7 +169,7 @@ function LaneFader({ track }: { track: Track }) {
   const level = faderAt(track, useMoment());
   return (
     <div
-      className="mt-1 flex h-[26px] items-center gap-2"
+      className="flex h-[26px] items-center gap-2"
       title="Follows its level lane. Ride it on the Desk, or edit the lane here"
     >
       <div className="relative h-[2px] flex-1 rounded bg-line" aria-hidden>
@@ -200,7 +200,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
   const hasLane = levelLane(track).length > 0;
   return (
     <>
-      <div className="flex items-center gap-1 pt-1.5">
+      <div className="flex h-[28px] items-center gap-1 pt-0.5">
         {renaming ? (
           <input
             className="field min-w-0 flex-1 py-0"
@@ -275,7 +275,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
       {hasLane ? (
         <LaneFader track={track} />
       ) : (
-        <div className="mt-1 flex items-center gap-2">
+        <div className="flex h-[26px] items-center gap-2">
           <Slider.Root
             className="relative flex h-5 flex-1 touch-none items-center select-none"
             min={FADER_MIN}
@@ -314,11 +314,11 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         </div>
       )}
       {roomy && (
-        <div className="mt-0.5 flex items-center gap-1 text-[11px] text-faint">
+        <div className="flex h-[24px] items-center gap-1 text-[11px] text-faint">
           <PanSlider track={track} disabled={!canEdit} className="w-[38px]" />
           <span className="flex-1" />
           <WireChoice track={track} />
-          <ModeChoice track={track} disabled={!canEdit} className="!w-auto !py-0" />
+          <ModeChoice track={track} disabled={!canEdit} className="h-6 !w-auto" />
         </div>
       )}
     </>

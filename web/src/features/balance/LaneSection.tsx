@@ -7,6 +7,7 @@ import { parseShownTime } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { laneCurve, partAtHand } from "@/store/wires";
+import { Late } from "./Late";
 import { KeyframeTable } from "./KeyframeTable";
 import { TimeField } from "./TimeField";
 
@@ -24,6 +25,7 @@ export function LaneSection() {
         {track.name} · {part} lane
       </h2>
       <p className="mt-1 mb-2 text-[12px] text-faint">{WHAT[part]}</p>
+      {part === "ducking" && <Late track={track.id} />}
       <LaneActions track={track} part={part} />
       {part === "level" || part === "ducking" ? (
         <LevelPoints track={track} lane={part} />

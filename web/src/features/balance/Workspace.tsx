@@ -182,6 +182,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           )}
           <div
             ref={scroller}
+            id="lanes"
             className={`min-h-0 overflow-x-hidden overflow-y-auto ${room === "balance" ? "" : "hidden"}`}
             onScroll={(event) => setScrollTop(event.currentTarget.scrollTop)}
           >

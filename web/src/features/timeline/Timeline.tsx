@@ -299,7 +299,6 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   return (
     <div
       ref={box}
-      id="lanes"
       data-testid="timeline"
       data-view={`${view.start} ${view.perPx} ${rate}`}
       className="relative touch-none select-none"
@@ -340,7 +339,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
         />
       ))}
       <RideTrace layout={layout} view={view} width={width} height={viewHeight} scrollTop={scrollTop} />
-      <BuriedMarks layout={layout} view={view} width={width} />
+      {layout.beneath > 0 && <BuriedMarks layout={layout} view={view} width={width} />}
       <DuckMarks layout={layout} view={view} width={width} />
       {Object.keys(clips).length === 0 && layout.beneath > 0 && <Teaching layout={layout} />}
       <Playhead
