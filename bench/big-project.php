@@ -9,13 +9,14 @@ declare(strict_types=1);
 
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Revision;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\User;
 use Wattage\App\Kernel;
-use Wattage\App\Project\History;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Clip;
@@ -47,11 +48,8 @@ for ($t = 0; $t < 8; ++$t) {
     $tracks[] = $track;
 }
 $mix = Mix::of(48_000, FrameRate::F25, [$source], $tracks);
-(new History($entities, $entities->getConnection()))->begin($project, $owner, $mix);
-$project->head = $project->lastRevision = 2;
 $entities->getConnection()->executeStatement('DELETE FROM revision WHERE project_id = ?', [(string) $project->id]);
-$entities->clear();
-$project = $entities->find(Project::class, $project->id) ?? exit(1);
-(new History($entities, $entities->getConnection()))->begin($project, $entities->find(User::class, $owner->id) ?? exit(1), $mix);
+$entities->persist(new Revision($project, 1, null, 'Big project', $owner, MixDocument::encode($mix), null));
+$project->head = $project->lastRevision = 1;
 $entities->flush();
 echo $project->id, "\n";

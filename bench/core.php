@@ -76,7 +76,7 @@ foreach (['flac' => 'FLAC, 16 bit', 'm4a' => 'AAC, 24 bit inside'] as $ending =>
     $ffmpeg = new Ffmpeg('ffmpeg', 'ffprobe');
     [$begun, $used] = [microtime(true), cpu()];
     $facts = $ffmpeg->probe($file, $name);
-    hash_file('sha256', $file);
+    hash_file('sha256', $file) ?: throw new RuntimeException($file);
     [$pcm, $blocks, $waveform] = [fopen("{$dir}/pcm", 'w'), fopen("{$dir}/blocks", 'w'), fopen("{$dir}/waveform", 'w+')];
     $measurer = new SourceMeasurer(PcmFormat::of(2, $facts->bits), RATE, $blocks, $waveform);
     foreach ($ffmpeg->decode($file, $name, $facts, RATE) as $piece) {

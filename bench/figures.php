@@ -27,6 +27,7 @@ use Wattage\Core\Ride\Pass;
 use Wattage\Core\Ride\Sample;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Speech\Clearance;
+use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Speech\Steady;
 use Wattage\Core\Speech\SteadyPlan;
@@ -94,7 +95,9 @@ $kept = array_map(static fn (TrackPower $power): string => $power->toBytes(), $f
 $row('  the same after an edit of one track', $ms, '≤ 100 ms');
 [$ms] = $timed(static fn (): array => [array_map($figures->stem(...), Stem::cases()), array_map($figures->track(...), array_keys($mix->tracks))]);
 $row('  and of every stem and track', $ms, '');
-[$ms, $active] = $timed(static fn (): array => Activity::of(SourceBlocks::fromBytes($blocks, 2), RATE, 10.0));
+[$ms, $levels] = $timed(static fn (): string => SpeechLevels::of(SourceBlocks::fromBytes($blocks, 2))->toBytes());
+$row('levels of an hour that finding speech needs, once a source', $ms, '');
+[$ms, $active] = $timed(static fn (): array => Activity::in(SpeechLevels::fromBytes($levels), RATE, 10.0));
 $row('speech activity of a source of an hour, once', $ms, '');
 $speech = SpeechTimes::of($mix, static fn (string $id): array => $active);
 [$ms] = $timed(static fn (): array => Clearance::of($mix, $figures, $speech, 15.0)->buried());
@@ -111,9 +114,11 @@ $speaking = array_reduce(['t2', 't3'], static fn (Mix $m, string $id): Mix => $m
 $hourOf = static fn (?float $depth): Rule => new Rule('r', 'R', ['t0', 't1', 't2', 't3'], [], ['t4', 't5', 't6', 't7'], $depth, 15.0, -30.0, null, Timing::usual(RATE));
 foreach (['ducking of an hour, 4 triggers, fixed depth' => -12.0, 'the same to a clearance' => null] as $what => $depth) {
     $known = [];
-    [$ms, $lanes] = $timed(static fn (): array => (new Ducker($speaking->withRule($hourOf($depth)), new Listening(static fn (): array => $active), static function (string $id) use ($bytes, &$known): SourceTenths {
+    $tenths = static function (string $id) use ($bytes, &$known): SourceTenths {
         return $known[$id] ??= SourceTenths::fromBytes($bytes[$id], 2);
-    }))->lanes());
+    };
+    $figuresOf = static fn (Mix $bare): MixFigures => MixFigures::of($bare, $tenths);
+    [$ms, $lanes] = $timed(static fn (): array => (new Ducker($speaking->withRule($hourOf($depth)), new Listening(static fn (): array => $active), $figuresOf))->lanes());
     $row($what, $ms, '≤ 500 ms');
 }
 printf("  %d keyframes a lane\n", count($lanes['t4']->keyframes));

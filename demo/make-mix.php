@@ -48,7 +48,7 @@ $edit = static function (array $edit) use (&$mix, $sources): void {
     $mix = Change::by((new EditReader($mix, $sources))->read($edit), $mix);
 };
 $samples = static fn (float $seconds): int => (int) round($seconds * Mix::DEFAULT_RATE);
-$place = static function (string $track, string $source, float $at, float $in = 0.0, ?float $length = null, float $gain = 0.0) use ($edit, $samples, $sources, &$mix): string {
+$place = static function (string $track, string $source, float $at, float $in = 0.0, ?float $length = null, float $gain = 0.0) use ($edit, $samples, $sources): string {
     $id = sprintf('%s-%d', $source, (int) $at);
     $length = min(null === $length ? \PHP_INT_MAX : $samples($length), $sources[$source]->length - $samples($in));
     $edit(['edit' => 'add-clip', 'track' => $track, 'clip' => $id, 'source' => $source, 'at' => $samples($at), 'in' => $samples($in), 'length' => $length]);

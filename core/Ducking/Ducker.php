@@ -8,7 +8,6 @@ use Closure;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Likeness;
 use Wattage\Core\Loudness\MixFigures;
-use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Ducking;
@@ -26,8 +25,8 @@ final class Ducker
 
     private ?Clearance $clearance = null;
 
-    /** @param Closure(string): ?SourceTenths $tenthsOf by source id */
-    public function __construct(private readonly Mix $mix, private readonly Listening $listening, private readonly Closure $tenthsOf)
+    /** @param Closure(Mix): MixFigures $figuresOf how loud the mix would be without any ducking; asked for where a rule needs it */
+    public function __construct(private readonly Mix $mix, private readonly Listening $listening, private readonly Closure $figuresOf)
     {
     }
 
@@ -122,7 +121,7 @@ final class Ducker
                 array_push($speech, ...$this->listening->spoken($rule, $this->mix), ...$rule->added);
             }
             $spoken = Spans::union($speech);
-            $this->clearance = Clearance::of($bare, MixFigures::of($bare, $this->tenthsOf), $spoken, $this->mix->aim->clearance);
+            $this->clearance = Clearance::of($bare, ($this->figuresOf)($bare), $spoken, $this->mix->aim->clearance);
         }
 
         return $this->clearance;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Speech;
 
-use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Time\Span;
 
@@ -14,19 +13,15 @@ use Wattage\Core\Time\Span;
  */
 final class Activity
 {
-    /** The background at a moment is what a tenth of the seconds around it stay below; a shorter hole in the recording is none. */
-    private const QUIET_PART = 0.1;
-    private const SECONDS_AROUND = 5;
-    private const LOWEST_BACKGROUND = -70.0;
+    // Levels are hundredths of a dB here.
 
     /** Speech without pauses hides its background. So what is no further than this below the loud parts counts as well, if it moves. */
-    private const LOUD_PART = 0.95;
-    private const BELOW_LOUD = 12.0;
-    private const LEAST_MOVEMENT = 9.0;
-    private const LEAST_ABOVE = 6.0;
+    private const BELOW_LOUD = 1200;
+    private const LEAST_MOVEMENT = 900;
+    private const LEAST_ABOVE = 600;
 
     /** Once it has begun it goes on until it is this much lower, and has been for a while. */
-    private const HYSTERESIS = 3.0;
+    private const HYSTERESIS = 300;
     private const HANG_OVER_BLOCKS = 12;
     private const SHORTEST_BLOCKS = 5;
     private const BRIDGE_BLOCKS = 15;
@@ -41,13 +36,19 @@ final class Activity
      */
     public static function of(SourceBlocks $blocks, int $rate, float $sensitivity): array
     {
-        $levels = array_map(static fn (float $power): float => $power > 1e-10 ? Gating::loudness($power) : -100.0, $blocks->meanPowers());
-        if ([] === $levels) {
-            return [];
-        }
+        return self::in(SpeechLevels::of($blocks), $rate, $sensitivity);
+    }
+
+    /**
+     * @param float $sensitivity dB above the background
+     *
+     * @return list<Span> source samples, apart and in order
+     */
+    public static function in(SpeechLevels $levels, int $rate, float $sensitivity): array
+    {
         $frames = intdiv($rate, SourceBlocks::PER_SECOND);
         $spans = [];
-        foreach (self::joined(self::runs($levels, self::thresholds($levels, $sensitivity))) as [$first, $end]) {
+        foreach (self::joined(self::runs($levels->levels, self::thresholds($levels, (int) round(100 * $sensitivity)))) as [$first, $end]) {
             if ($end - $first >= self::SHORTEST_BLOCKS) {
                 $spans[] = Span::of($first * $frames, $end * $frames);
             }
@@ -56,32 +57,21 @@ final class Activity
         return $spans;
     }
 
-    /**
-     * @param non-empty-list<float> $levels
-     *
-     * @return list<float> by second
-     */
-    private static function thresholds(array $levels, float $sensitivity): array
+    /** @return list<int> by second */
+    private static function thresholds(SpeechLevels $levels, int $sensitivity): array
     {
-        $sorted = $levels;
-        sort($sorted);
-        $loud = $sorted[(int) (self::LOUD_PART * (\count($sorted) - 1))];
-        $thresholds = [];
-        $seconds = intdiv(\count($levels) + SourceBlocks::PER_SECOND - 1, SourceBlocks::PER_SECOND);
-        for ($i = 0; $i < $seconds; ++$i) {
-            $around = \array_slice($levels, max(0, $i - self::SECONDS_AROUND) * SourceBlocks::PER_SECOND, (2 * self::SECONDS_AROUND + 1) * SourceBlocks::PER_SECOND);
-            sort($around);
-            $background = max(self::LOWEST_BACKGROUND, $around[(int) (self::QUIET_PART * (\count($around) - 1))] ?? self::LOWEST_BACKGROUND);
-            $threshold = $background + $sensitivity;
-            $thresholds[] = $loud - $background >= self::LEAST_MOVEMENT ? min($threshold, max($loud - self::BELOW_LOUD, $background + self::LEAST_ABOVE)) : $threshold;
-        }
+        $loud = $levels->loud;
 
-        return $thresholds;
+        return array_map(static function (int $background) use ($loud, $sensitivity): int {
+            $threshold = $background + $sensitivity;
+
+            return $loud - $background >= self::LEAST_MOVEMENT ? min($threshold, max($loud - self::BELOW_LOUD, $background + self::LEAST_ABOVE)) : $threshold;
+        }, $levels->backgrounds);
     }
 
     /**
-     * @param list<float> $levels
-     * @param list<float> $thresholds by second
+     * @param list<int> $levels
+     * @param list<int> $thresholds by second
      *
      * @return list<array{int, int}> first block, last block + 1
      */
@@ -90,10 +80,15 @@ final class Activity
         $runs = [];
         $start = null;
         $last = 0;
-        foreach ($levels as $b => $level) {
-            $threshold = $thresholds[intdiv($b, SourceBlocks::PER_SECOND)];
+        $count = \count($levels);
+        $threshold = 0;
+        for ($b = 0; $b < $count; ++$b) {
+            $level = $levels[$b];
+            if (0 === $b % SourceBlocks::PER_SECOND) {
+                $threshold = $thresholds[intdiv($b, SourceBlocks::PER_SECOND)];
+            }
             if (null === $start) {
-                if ($level > $threshold && (($levels[$b + 1] ?? -100.0) > $threshold || ($levels[$b + self::ONSET - 1] ?? -100.0) > $threshold)) {
+                if ($level > $threshold && (($levels[$b + 1] ?? -10_000) > $threshold || ($levels[$b + self::ONSET - 1] ?? -10_000) > $threshold)) {
                     $start = $last = $b;
                 }
             } elseif ($level > $threshold - self::HYSTERESIS) {
@@ -103,8 +98,11 @@ final class Activity
                 $start = null;
             }
         }
+        if (null !== $start) {
+            $runs[] = [$start, $last + 1];
+        }
 
-        return null === $start ? $runs : [...$runs, [$start, $last + 1]];
+        return $runs;
     }
 
     /**

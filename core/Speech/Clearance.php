@@ -52,9 +52,15 @@ final readonly class Clearance
                 $rest[$id] = self::windowed($figures->powersOfTrack((string) $id), $active);
             }
         }
+        $sum = array_fill_keys(array_keys($voice), 0.0);
+        foreach ($rest as $row) {
+            foreach ($row as $k => $power) {
+                $sum[$k] += $power;
+            }
+        }
         $values = [];
         foreach ($voice as $k => $power) {
-            $values[$k] = self::lu($power, array_sum(array_column($rest, $k)));
+            $values[$k] = self::lu($power, $sum[$k]);
         }
 
         return new self($mix, $wanted, $values, self::runs($values, $wanted), $voice, $rest);
@@ -127,15 +133,14 @@ final readonly class Clearance
      */
     private static function windowed(array $powers, array $active): array
     {
+        // What is no speech is put to nothing first, so that the windows can be summed without asking.
+        $spoken = array_fill(0, \count($powers) + self::BEFORE + self::AFTER, 0.0);
+        foreach ($active as $k => $_) {
+            $spoken[$k + self::BEFORE] = $powers[$k];
+        }
         $sums = [];
         foreach ($active as $k => $_) {
-            $sum = 0.0;
-            for ($i = $k - self::BEFORE; $i <= $k + self::AFTER; ++$i) {
-                if (isset($active[$i])) {
-                    $sum += $powers[$i];
-                }
-            }
-            $sums[$k] = $sum;
+            $sums[$k] = $spoken[$k] + $spoken[$k + 1] + $spoken[$k + 2] + $spoken[$k + 3];
         }
 
         return $sums;

@@ -17,6 +17,7 @@ use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
 use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\SourceTenths;
@@ -90,7 +91,7 @@ final class DuckCommand extends Command
     private function ducked(Mix $mix, array $blocks, OutputInterface $output): Mix
     {
         $listening = new Listening(static fn (string $id, float $sensitivity): array => Activity::of($blocks[$id], $mix->rate, $sensitivity));
-        $ducker = new Ducker($mix, $listening, static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id]));
+        $ducker = new Ducker($mix, $listening, static fn (Mix $bare): MixFigures => MixFigures::of($bare, static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id])));
         foreach ($mix->rules as $rule) {
             $dips = $ducker->dips($rule);
             $depths = array_map(static fn (Dip $dip): float => $dip->depth, $dips);

@@ -12,6 +12,7 @@ use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Signal\PcmFormat;
+use Wattage\Core\Speech\SpeechLevels;
 
 /** Finished files: the sources as sent and as measured, and deliveries. */
 final readonly class MediaStore
@@ -85,6 +86,17 @@ final readonly class MediaStore
         }
 
         return SourceTenths::fromBytes($this->bytes($source, 'tenths'), $source->channels ?? 1);
+    }
+
+    /** All that finding speech in it needs, kept likewise. */
+    public function speechLevels(Source $source): SpeechLevels
+    {
+        $path = self::pathOf($source->id, 'speech-levels');
+        if (!$this->files->fileExists($path)) {
+            $this->files->write($path, SpeechLevels::of($this->blocks($source))->toBytes());
+        }
+
+        return SpeechLevels::fromBytes($this->bytes($source, 'speech-levels'));
     }
 
     public function bytes(Source $source, string $part): string

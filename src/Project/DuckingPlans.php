@@ -14,6 +14,7 @@ use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
+use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\TrackMoves;
 use Wattage\Core\Time\Span;
@@ -23,7 +24,7 @@ use Wattage\Core\Timeline\Mix;
 /** What the rules of a project would do to it, to look at and to hear before it is kept. */
 final readonly class DuckingPlans
 {
-    public function __construct(private Measures $measures)
+    public function __construct(private Measures $measures, private TrackPowers $powers)
     {
     }
 
@@ -82,7 +83,7 @@ final readonly class DuckingPlans
             return $by[(string) $sensitivity]($source);
         };
 
-        return new Ducker($mix, new Listening($activity), $this->measures->tenthsOf($project));
+        return new Ducker($mix, new Listening($activity), fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: 'without ducking '));
     }
 
     /** @return array<string, mixed> */

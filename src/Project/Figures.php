@@ -6,7 +6,6 @@ namespace Wattage\App\Project;
 
 use Closure;
 use Wattage\App\Entity\Project;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\LevelZone;
 use Wattage\Core\Loudness\MixFigures;
@@ -29,14 +28,14 @@ use Wattage\Core\Timeline\Track;
 /** What a state of a project will measure at, and where its speech is buried, as the browser gets it. */
 final readonly class Figures
 {
-    public function __construct(private Measures $measures, private DuckingPlans $ducking)
+    public function __construct(private Measures $measures, private TrackPowers $powers, private DuckingPlans $ducking)
     {
     }
 
     public function measured(Project $project, Mix $mix): MeasuredMix
     {
-        $states = self::states($mix);
-        $figures = $this->figures($project, $mix, $states);
+        $states = TrackPowers::states($mix);
+        $figures = $this->powers->of($project, $mix, $states);
         $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
 
         return new MeasuredMix($figures, $states, $speech, Clearance::of($mix, $figures, $speech, $mix->aim->clearance));
@@ -75,7 +74,7 @@ final readonly class Figures
      */
     public function moments(Project $project, Mix $mix, int $minute): array
     {
-        $figures = $this->figures($project, $mix, self::states($mix));
+        $figures = $this->powers->of($project, $mix);
 
         return ['meters' => [
             self::meter('programme', $figures->powers(), $minute),
@@ -98,19 +97,6 @@ final readonly class Figures
         return ['of' => $of, 'momentary' => array_map($round, $moments->momentary), 'shortTerm' => array_map($round, $moments->shortTerm)];
     }
 
-    /** @param array<string, string> $states by track */
-    private function figures(Project $project, Mix $mix, array $states): MixFigures
-    {
-        $tenths = $this->measures->tenthsOf($project);
-
-        return MixFigures::of($mix, $tenths, fn (Track $track, int $count): TrackPower => TrackPower::fromBytes($this->measures->remembered(
-            $project,
-            "power {$track->id}",
-            "{$count} {$states[$track->id]}",
-            static fn (): string => TrackPower::of($mix, $track, $tenths, $count)->toBytes(),
-        ), $mix->rate));
-    }
-
     /**
      * @param Closure(): Predicted $of
      *
@@ -119,22 +105,6 @@ final readonly class Figures
     private function remembered(Project $project, string $part, string $state, Closure $of): array
     {
         return $this->measures->remembered($project, "figures {$part}", $state, static fn (): array => self::predicted($of()));
-    }
-
-    /** @return array<string, string> by track: all that its loudness depends on */
-    private static function states(Mix $mix): array
-    {
-        return array_map(static function (Track $track) use ($mix): string {
-            $sources = array_intersect_key($mix->sources, array_flip(array_column($track->clips, 'source')));
-
-            $shown = array_diff_key(MixDocument::trackToArray($track), ['name' => 0, 'hue' => 0, 'locked' => 0]);
-
-            return json_encode([
-                $shown, MixDocument::levelToJson($mix->faders->of($track->stem)),
-                array_map(MixDocument::clipToArray(...), array_values($track->clips)),
-                array_map(MixDocument::sourceToArray(...), array_values($sources)),
-            ], \JSON_THROW_ON_ERROR);
-        }, $mix->tracks);
     }
 
     /** @return array<string, ?float> */

@@ -65,7 +65,7 @@ final readonly class Measures
     {
         $spans = $this->cache->get(\sprintf('activity-%s-%d-%.2f', $source->id, $rate, $sensitivity), fn (): array => array_map(
             static fn (Span $span): array => [$span->from, $span->to],
-            Activity::of($this->store->blocks($source), $rate, $sensitivity),
+            Activity::in($this->store->speechLevels($source), $rate, $sensitivity),
         ));
 
         return array_map(static fn (array $span): Span => Span::of(...$span), $spans);

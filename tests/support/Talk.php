@@ -10,6 +10,7 @@ use Wattage\Core\Ducking\Listening;
 use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\RuleDocument;
+use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\SourceTenths;
@@ -49,7 +50,7 @@ final class Talk
 
     public function ducker(Mix $mix): Ducker
     {
-        return new Ducker($mix, new Listening($this->activity()), $this->tenths());
+        return new Ducker($mix, new Listening($this->activity()), fn (Mix $bare): MixFigures => MixFigures::of($bare, $this->tenths()));
     }
 
     /** @return Closure(string, float): list<Span> */

@@ -44,7 +44,7 @@ final class DuckerTest extends TestCase
             $end = self::endFound($talk, $from);
             self::assertEqualsWithDelta($depth, $at($end + 0.27), 0.5, 'held');
             self::assertLessThan(-0.1, $at($end + 1.1));
-            self::assertEqualsWithDelta(0.0, $at($end + 1.24), 0.1, 'back after hold and rise');
+            self::assertEqualsWithDelta(0.0, $at($end + 1.22), 0.1, 'back after hold and rise');
         }
         self::assertEqualsWithDelta(0.0, $at(27.0), 0.05, 'speech too quiet to be heard is not followed');
     }

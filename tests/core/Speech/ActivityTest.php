@@ -10,6 +10,7 @@ use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Speech\Activity;
+use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Aim;
 use Wattage\Tests\support\Random;
@@ -64,6 +65,17 @@ final class ActivityTest extends TestCase
     {
         $found = Activity::of(self::spoken([[0.0, 30.0]], 30.0, null), self::RATE, Aim::USUAL_SENSITIVITY);
         self::assertGreaterThan(29.0, array_sum(array_map(static fn (Span $s): int => $s->length(), $found)) / self::RATE);
+    }
+
+    public function testWhatIsKeptOfARecordingFindsTheSameSpeech(): void
+    {
+        $blocks = self::spoken([[2.0, 4.0], [7.0, 9.5]], 12.0, -50.0);
+        $kept = SpeechLevels::fromBytes(SpeechLevels::of($blocks)->toBytes());
+        self::assertEquals(SpeechLevels::of($blocks), $kept);
+        foreach ([4.0, 10.0, 20.0] as $sensitivity) {
+            self::assertEquals(Activity::of($blocks, self::RATE, $sensitivity), Activity::in($kept, self::RATE, $sensitivity));
+        }
+        self::assertSame([], SpeechLevels::fromBytes(SpeechLevels::of(SourceBlocks::fromBytes('', 1))->toBytes())->levels);
     }
 
     public function testLessSensitivityHearsQuieterSpeech(): void
