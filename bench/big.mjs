@@ -110,7 +110,7 @@ try {
     times[tame] = [];
     for (let i = 0; i < 5; i++) {
       const begun = performance.now();
-      const answer = await post("peaks", { clips: ids.filter((c) => c.startsWith("clip-7-")), ceiling: -40 + i / 100 });
+      const answer = await post("peaks", { clips: ids.filter((c) => c.startsWith("clip-7-")), ceiling: -27 + i / 100 });
       const found = await answer.json();
       if (!answer.ok) throw new Error(JSON.stringify(found));
       times[tame].push(performance.now() - begun);

@@ -91,16 +91,15 @@ final readonly class Listening
     }
 
     /**
-     * @param list<Span> $active source samples
+     * @param list<Span> $active source samples, apart and in order
      *
      * @return list<Span> timeline samples
      */
     private function inClip(Clip $clip, array $active): array
     {
         $spans = [];
-        foreach ($active as $span) {
-            $heard = $span->within($clip->heard());
-            if (null !== $heard && self::isAudible($clip, $heard)) {
+        foreach (Spans::within($active, $clip->heard()) as $heard) {
+            if (self::isAudible($clip, $heard)) {
                 $spans[] = $heard->shifted($clip->at - $clip->in);
             }
         }

@@ -42,33 +42,55 @@ final class Peaks
     /** Where more than this is too loud, it is not peaks that need to be tamed. Seconds. */
     private const MOST_SECONDS = 60;
 
-    /** @param list<array{Routing, non-empty-list<Stretch>}> $parts how the clip is heard, gains included */
-    private function __construct(private readonly array $parts, private readonly PcmSource $sound, private readonly float $ceiling, private readonly int $rate)
+    /** @var list<Span> where the sound may be above the ceiling */
+    private readonly array $moments;
+
+    /**
+     * @param list<array{Routing, non-empty-list<Stretch>}> $parts how the clip is heard, gains included
+     * @param string $outline as {@see above()} takes it
+     */
+    private function __construct(private readonly array $parts, string $outline, private readonly PcmSource $sound, Span $span, private readonly float $ceiling, private readonly int $rate)
     {
+        $this->moments = $this->moments($outline, $span);
     }
 
     /**
+     * Looks where it may be too loud; the sound itself is not read yet.
+     *
      * @param list<Part> $parts how the clip is heard
      * @param string $outline uint16 (little-endian) for every 20 ms of the source, 32768 = full scale
      * @param Span $span what to search, in source samples
      * @param float $ceiling dBFS
+     */
+    public static function above(array $parts, string $outline, PcmSource $sound, Span $span, float $ceiling, int $rate): self
+    {
+        return new self(array_map(static fn (Part $part): array => [$part->routing, $part->heard()], $parts), $outline, $sound, $span, $ceiling, $rate);
+    }
+
+    /**
+     * @param list<self> $searches of clips that are looked through together
      *
+     * @throws InvalidCeiling when so much is above it that those are not peaks
+     */
+    public static function areFew(array $searches): void
+    {
+        $seconds = array_sum(array_map(static fn (self $search): float => array_sum(array_map(static fn (Span $moment): int => $moment->length(), $search->moments)) / $search->rate, $searches));
+        $seconds <= self::MOST_SECONDS || throw InvalidCeiling::tooLow($searches[0]->ceiling ?? 0.0);
+    }
+
+    /**
      * @return list<Peak> in the order of time
      *
      * @throws InvalidCeiling when nearly everything is above it
      */
-    public static function above(array $parts, string $outline, PcmSource $sound, Span $span, float $ceiling, int $rate): array
+    public function found(): array
     {
-        $search = new self(array_map(static fn (Part $part): array => [$part->routing, $part->heard()], $parts), $sound, $ceiling, $rate);
-        $peaks = [];
-        foreach ($search->moments($outline, $span) as $moment) {
-            array_push($peaks, ...$search->tamed($moment));
-        }
+        self::areFew([$this]);
 
-        return $peaks;
+        return array_merge(...array_map($this->tamed(...), $this->moments));
     }
 
-    /** @return list<Span> where the sound may be above the ceiling */
+    /** @return list<Span> */
     private function moments(string $outline, Span $span): array
     {
         $frames = intdiv($this->rate, self::POINTS_PER_SECOND);
@@ -89,8 +111,6 @@ final class Peaks
                 }
             }
         }
-
-        \count($hot) <= self::MOST_SECONDS * self::POINTS_PER_SECOND || throw InvalidCeiling::tooLow($this->ceiling);
 
         return $this->joined(array_keys($hot), $frames, $span);
     }

@@ -15,7 +15,7 @@ use Wattage\Core\Timeline\Stem;
 final class SpeechTimes
 {
     /**
-     * @param Closure(string): list<Span> $activityOf source samples, by source id
+     * @param Closure(string): list<Span> $activityOf source samples, apart and in order, by source id
      *
      * @return list<Span> timeline samples, apart and in order
      */
@@ -30,9 +30,8 @@ final class SpeechTimes
                 continue;
             }
             foreach ($track->clips as $clip) {
-                foreach ($clip->gain->isSilence() ? [] : $activityOf($clip->source) as $active) {
-                    $heard = $active->within($clip->heard());
-                    null === $heard || $spans[] = $heard->shifted($clip->at - $clip->in);
+                foreach ($clip->gain->isSilence() ? [] : Spans::within($activityOf($clip->source), $clip->heard()) as $heard) {
+                    $spans[] = $heard->shifted($clip->at - $clip->in);
                 }
             }
         }

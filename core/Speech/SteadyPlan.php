@@ -10,6 +10,7 @@ use Wattage\Core\Loudness\ClipPower;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
@@ -33,7 +34,7 @@ final readonly class SteadyPlan
             return new self($clip, null, null, null);
         }
         $powers = ClipPower::of($mix, $clip, $tenths)->powers();
-        $heard = array_values(array_filter(array_map(static fn (Span $span): ?Span => $span->within($clip->heard()), $activityOf($clip->source))));
+        $heard = Spans::within($activityOf($clip->source), $clip->heard());
         $fromStart = array_map(static fn (Span $span): Span => $span->shifted(-$clip->in), $heard);
         $active = SpeechTimes::tenths($fromStart, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), \count($powers));
         $correction = $steady->correction($powers, $active);

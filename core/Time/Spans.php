@@ -56,4 +56,30 @@ final class Spans
 
         return $spans;
     }
+
+    /**
+     * @param list<Span> $spans apart and in order
+     *
+     * @return list<Span> their parts within another span, without going through those before it
+     */
+    public static function within(array $spans, Span $part): array
+    {
+        $low = 0;
+        $high = \count($spans);
+        while ($low < $high) {
+            $middle = ($low + $high) >> 1;
+            if ($spans[$middle]->to <= $part->from) {
+                $low = $middle + 1;
+            } else {
+                $high = $middle;
+            }
+        }
+        $within = [];
+        for ($i = $low; isset($spans[$i]) && $spans[$i]->from < $part->to; ++$i) {
+            $inside = $spans[$i]->within($part);
+            null === $inside || $within[] = $inside;
+        }
+
+        return $within;
+    }
 }

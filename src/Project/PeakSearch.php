@@ -9,7 +9,6 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\MediaStore;
 use Wattage\Core\Interchange\Fields;
-use Wattage\Core\Loudness\Peak;
 use Wattage\Core\Loudness\Peaks;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\GainSchedule;
@@ -39,15 +38,21 @@ final readonly class PeakSearch
     {
         $ceiling = $wanted->float('ceiling', -60, 24);
         $range = $wanted->has('from') ? Span::of($wanted->int('from'), $wanted->int('to')) : null;
-        $found = [];
+        $searches = [];
         foreach ($wanted->strings('clips') as $id) {
             $clip = $mix->clip($id);
             $span = null === $range ? $clip->heard() : $range->shifted($clip->in - $clip->at)->within($clip->heard());
-            foreach (null === $span ? [] : $this->peaks($mix, $clip, $span, $ceiling) as $peak) {
+            $search = null === $span ? null : $this->search($mix, $clip, $span, $ceiling);
+            null === $search || $searches[$id] = $search;
+        }
+        Peaks::areFew(array_values($searches));
+        $found = [];
+        foreach ($searches as $id => $search) {
+            foreach ($search->found() as $peak) {
                 $found[] = [
-                    'clip' => $id,
+                    'clip' => (string) $id,
                     'at' => $peak->notch->at,
-                    'time' => $clip->toTimeline($peak->notch->at),
+                    'time' => $mix->clip((string) $id)->toTimeline($peak->notch->at),
                     'db' => $peak->db,
                     'by' => $peak->notch->by,
                     'before' => $peak->notch->before,
@@ -61,12 +66,11 @@ final readonly class PeakSearch
         return $found;
     }
 
-    /** @return list<Peak> */
-    private function peaks(Mix $mix, Clip $clip, Span $span, float $ceiling): array
+    private function search(Mix $mix, Clip $clip, Span $span, float $ceiling): ?Peaks
     {
         $source = Uuid::isValid($clip->source) ? $this->entities->find(Source::class, $clip->source) : null;
         if (null === $source) {
-            return [];
+            return null;
         }
         $parts = GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf($clip->id)));
 

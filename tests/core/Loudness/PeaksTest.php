@@ -104,7 +104,19 @@ final class PeaksTest extends TestCase
         $mix = Mixes::edited($mix, ['edit' => 'add-clip', 'track' => 't', 'clip' => 'c', 'source' => 's', 'at' => 0]);
         $outline = pack('v*', ...array_fill(0, 70 * 50, 20_000));
         $this->expectException(InvalidCeiling::class);
-        Peaks::above(GainSchedule::parts($mix, $mix->clip('c'), Fades::of($mix->track('t'))), $outline, Sound::stream('', 2, 16), Span::of(0, 70 * 48_000), -20.0, 48_000);
+        Peaks::above(GainSchedule::parts($mix, $mix->clip('c'), Fades::of($mix->track('t'))), $outline, Sound::stream('', 2, 16), Span::of(0, 70 * 48_000), -20.0, 48_000)->found();
+    }
+
+    public function testClipsLookedThroughTogetherAreRefusedTogether(): void
+    {
+        $mix = Mix::of(48_000, FrameRate::F25, [self::source(25 * 48_000)], [Track::named('t', 'T', Stem::Speech)]);
+        $mix = Mixes::edited($mix, ['edit' => 'add-clip', 'track' => 't', 'clip' => 'c', 'source' => 's', 'at' => 0]);
+        $outline = pack('v*', ...array_fill(0, 25 * 50, 20_000));
+        $search = Peaks::above(GainSchedule::parts($mix, $mix->clip('c'), Fades::of($mix->track('t'))), $outline, Sound::stream('', 2, 16), Span::of(0, 25 * 48_000), -20.0, 48_000);
+        Peaks::areFew([$search, $search]);
+        Peaks::areFew([]);
+        $this->expectException(InvalidCeiling::class);
+        Peaks::areFew([$search, $search, $search]);
     }
 
     /** @return list<Peak> */
@@ -119,7 +131,7 @@ final class PeaksTest extends TestCase
         Overview::write($waveform, 2, $levels);
         $clip = $mix->clip('c');
 
-        return Peaks::above(GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf('c'))), Sound::contents($levels[1]), Sound::stream($input, 2, 16), $span ?? $clip->heard(), $ceiling, 48_000);
+        return Peaks::above(GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf('c'))), Sound::contents($levels[1]), Sound::stream($input, 2, 16), $span ?? $clip->heard(), $ceiling, 48_000)->found();
     }
 
     /** @param list<int> $at. @return string quiet noise with bursts that ring out over a fifth of a second, as slammed hatches do */

@@ -6,6 +6,7 @@ import { RecorderContext } from "@/features/ride";
 import { panAt } from "@/lib/lanes";
 import { formatPan } from "@/lib/pan";
 import { useMixStore } from "@/store/context";
+import { useGrip } from "./useGrip";
 
 interface Props {
   track: Track;
@@ -44,6 +45,13 @@ function Standing({
     const why = `“${track.name}” follows its pan lane. Ride it on the Desk, or edit the lane on the timeline.`;
     say({ notice: { kind: "error", text: why } });
   };
+  const grip = useGrip((value, held) => {
+    const near = Math.abs(value) < 0.04 && !held ? 0 : value;
+    if (held) setDragged(value);
+    if (!recorder?.isRiding(track.id)) return held || set(near);
+    recorder.note(track.id, "pan", near, held);
+    if (!held) setDragged(null);
+  });
   return (
     <>
       <Slider.Root
@@ -53,16 +61,7 @@ function Standing({
         step={0.01}
         disabled={disabled}
         value={[pan]}
-        onValueChange={([v = 0]) => {
-          setDragged(v);
-          recorder?.note(track.id, "pan", v, true);
-        }}
-        onValueCommit={([v = 0]) => {
-          const near = Math.abs(v) < 0.04 ? 0 : v;
-          if (!recorder?.isRiding(track.id)) return set(near);
-          recorder.note(track.id, "pan", near, false);
-          setDragged(null);
-        }}
+        {...grip}
         onDoubleClick={() => set(0)}
       >
         <Slider.Track className="relative h-px flex-1 bg-line">

@@ -5,6 +5,11 @@ export function isChosen(chosen: Chosen[], wire: WireId, at: number): boolean {
   return chosen.some((c) => sameWire(c, wire) && c.keyframes.includes(at));
 }
 
+/** The chosen keyframes of one wire, for going through many. */
+export function chosenOn(chosen: Chosen[], wire: WireId): ReadonlySet<number> {
+  return new Set(chosen.find((c) => sameWire(c, wire))?.keyframes);
+}
+
 export function countOf(chosen: Chosen[]): number {
   return chosen.reduce((sum, c) => sum + c.keyframes.length, 0);
 }

@@ -2,12 +2,11 @@ import { Lock, Plus, Spline } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { memo, useState } from "react";
 import type { LanePart, Stem, Track } from "@/api/types";
-import { useLevels, useMoment } from "@/features/player";
-import { faderAt } from "@/features/ride";
+import { useLevels } from "@/features/player";
+import { FADER_BOTTOM, useFader } from "@/features/ride";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
-import { decibelsOf, formatDb } from "@/lib/format";
+import { formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
-import { levelLane } from "@/lib/lanes";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { LevelField } from "@/parts/LevelField";
 import { ClearanceHead } from "./ClearanceHead";
@@ -17,6 +16,7 @@ import { STEMS } from "@/parts/stems";
 import { ModeChoice } from "@/parts/ModeChoice";
 import { PanSlider } from "@/parts/PanSlider";
 import { Toggle } from "@/parts/Toggle";
+import { useGrip } from "@/parts/useGrip";
 import { useSolo } from "@/store/useSolo";
 import { TrackMenu } from "./TrackMenu";
 
@@ -94,8 +94,6 @@ function AddTrack() {
   );
 }
 
-const FADER_MIN = -60;
-
 function Head({ lane, peaks }: { lane: Lane; peaks: [number, number] | undefined }) {
   return (
     <div
@@ -164,26 +162,55 @@ function WireChoice({ track }: { track: Track }) {
   );
 }
 
-/** The fader of a track that follows its level lane: it moves with what is heard. */
-function LaneFader({ track }: { track: Track }) {
-  const level = faderAt(track, useMoment());
+/** The small fader of a head. It moves with the level lane, and can be ridden as the tall one on the Desk. */
+function HeadFader({ track }: { track: Track }) {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const { value, move, riding, hasLane } = useFader(track);
+  const grip = useGrip((level, held) => move(level, held, performance.now(), false));
+  const follows = hasLane || riding;
   return (
-    <div
-      className="flex h-[26px] items-center gap-2"
-      title="Follows its level lane. Ride it on the Desk, or edit the lane here"
-    >
-      <div className="relative h-[2px] flex-1 rounded bg-line" aria-hidden>
-        <span
-          className="absolute -top-[6px] h-[14px] w-[9px] -translate-x-1/2 rounded-[3px] border border-faint bg-sheet"
-          style={{ left: `${((Math.max(FADER_MIN, level) - FADER_MIN) / (12 - FADER_MIN)) * 100}%` }}
-        />
-      </div>
-      <span
-        className="figure w-[54px] text-right text-[12px] text-faint"
-        data-testid={`lane-level-${track.id}`}
+    <div className="flex h-[26px] items-center gap-2">
+      <Slider.Root
+        className="relative flex h-5 flex-1 touch-none items-center select-none"
+        min={FADER_BOTTOM}
+        max={12}
+        step={0.1}
+        disabled={!canEdit}
+        value={[value]}
+        {...grip}
       >
-        {level <= FADER_MIN ? "silence" : formatDb(level)}
-      </span>
+        <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
+          <span
+            aria-hidden
+            className="absolute -top-[3px] h-[8px] w-px bg-faint"
+            style={{ left: `${(-FADER_BOTTOM / (12 - FADER_BOTTOM)) * 100}%` }}
+          />
+        </Slider.Track>
+        <Slider.Thumb
+          className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
+          style={{ background: `var(--${riding ? "copper" : inkOf(track)})` }}
+          aria-label={`Fader of ${track.name}`}
+          aria-valuetext={`${formatDb(value)} dB`}
+        />
+      </Slider.Root>
+      {follows ? (
+        <span
+          className={`figure w-[54px] text-right text-[12px] ${riding ? "font-semibold text-copper-text" : "text-faint"}`}
+          title={riding ? "Being written" : "Follows its level lane"}
+          data-testid={`lane-level-${track.id}`}
+        >
+          {value <= FADER_BOTTOM ? "silence" : formatDb(value)}
+        </span>
+      ) : (
+        <LevelField
+          className="w-[54px]"
+          label={`Level of ${track.name} in dB`}
+          level={value <= FADER_BOTTOM ? "silence" : value}
+          disabled={!canEdit}
+          onCommit={(text) => store.getState().edit({ edit: "set-fader", track: track.id, fader: text })}
+        />
+      )}
     </div>
   );
 }
@@ -192,12 +219,9 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
   const store = useMixStore();
   const canEdit = useCanEdit();
   const [solo, toggleSolo] = useSolo(track.id);
-  const [dragged, setDragged] = useState<number | null>(null);
   const [renaming, setRenaming] = useState(false);
   const edit = store.getState().edit;
-  const fader = dragged ?? Math.max(FADER_MIN, decibelsOf(track.fader));
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
-  const hasLane = levelLane(track).length > 0;
   return (
     <>
       <div className="flex h-[28px] items-center gap-1 pt-0.5">
@@ -272,47 +296,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
         </Toggle>
         {canEdit && <TrackMenu track={track} onRename={() => setRenaming(true)} />}
       </div>
-      {hasLane ? (
-        <LaneFader track={track} />
-      ) : (
-        <div className="flex h-[26px] items-center gap-2">
-          <Slider.Root
-            className="relative flex h-5 flex-1 touch-none items-center select-none"
-            min={FADER_MIN}
-            max={12}
-            step={0.1}
-            disabled={!canEdit}
-            value={[fader]}
-            onValueChange={([v]) => setDragged(v ?? null)}
-            onValueCommit={([v = fader]) => {
-              void edit({ edit: "set-fader", track: track.id, fader: v <= FADER_MIN ? "silence" : v }).then(
-                () => setDragged(null),
-              );
-            }}
-          >
-            <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
-              <span
-                aria-hidden
-                className="absolute -top-[3px] h-[8px] w-px bg-faint"
-                style={{ left: `${(-FADER_MIN / (12 - FADER_MIN)) * 100}%` }}
-              />
-            </Slider.Track>
-            <Slider.Thumb
-              className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
-              style={{ background: `var(--${inkOf(track)})` }}
-              aria-label={`Fader of ${track.name}`}
-              aria-valuetext={`${formatDb(fader)} dB`}
-            />
-          </Slider.Root>
-          <LevelField
-            className="w-[54px]"
-            label={`Level of ${track.name} in dB`}
-            level={dragged ?? track.fader}
-            disabled={!canEdit}
-            onCommit={(text) => edit({ edit: "set-fader", track: track.id, fader: text })}
-          />
-        </div>
-      )}
+      <HeadFader track={track} />
       {roomy && (
         <div className="flex h-[24px] items-center gap-1 text-[11px] text-faint">
           <PanSlider track={track} disabled={!canEdit} className="w-[38px]" />

@@ -8,7 +8,10 @@ import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
 import { HUES, STEMS } from "@/parts/stems";
 
 /** What can become of the lanes that a track has. Clip keyframes travel with the sound, lanes stay on the timeline. */
-function laneEdits({ id, lanes, ducking }: Track): { key: string; title: string; edit: Edit }[] {
+function laneEdits(
+  { id, lanes, ducking }: Track,
+  curved: boolean,
+): { key: string; title: string; edit: Edit }[] {
   const found: { key: string; title: string; edit: Edit }[] = [];
   const add = (title: string, edit: Edit) => found.push({ key: title, title, edit });
   if (ducking) {
@@ -17,6 +20,13 @@ function laneEdits({ id, lanes, ducking }: Track): { key: string; title: string;
     if (ducking.held) add("Let go of corrections in ducking", { edit: "release-held", track: id });
     add("Clear ducking", { edit: "clear-lane", track: id, lane: "ducking" });
   }
+  if (curved)
+    add("Clip keyframes into the level lane", {
+      edit: "convert-lane",
+      track: id,
+      from: "clips",
+      to: "level",
+    });
   if (lanes?.level) {
     add("Level lane into clip keyframes", { edit: "convert-lane", track: id, from: "level", to: "clips" });
     add("Clear the level lane", { edit: "clear-lane", track: id, lane: "level" });
@@ -32,7 +42,10 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
   const edit = store.getState().edit;
   const desk = useDesk();
   const empty = useMix((s) => !Object.values(s.clips).some((clip) => clip.track === track.id));
-  const lanes = laneEdits(track);
+  const curved = useMix((s) =>
+    Object.values(s.clips).some((c) => c.track === track.id && c.curve.length > 0),
+  );
+  const lanes = laneEdits(track, curved);
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
   const tall = useMix((s) => s.heights[track.id] !== undefined);
   const shift = (by: number) => {

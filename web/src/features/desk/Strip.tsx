@@ -1,9 +1,10 @@
 import { Link2 } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import type { Stem, Track } from "@/api/types";
-import type { Reading } from "@/features/player";
-import { useRecorder } from "@/features/ride";
+import { type Reading, useMoment } from "@/features/player";
+import { useFader, useRecorder } from "@/features/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
+import { mutedSpans } from "@/lib/lanes";
 import { HeldPeak } from "@/parts/HeldPeak";
 import { LevelField } from "@/parts/LevelField";
 import { ModeChoice } from "@/parts/ModeChoice";
@@ -13,7 +14,6 @@ import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { useSolo } from "@/store/useSolo";
 import { Column, Marks } from "./Column";
 import { Fader, FADER_MIN } from "@/parts/Fader";
-import { useFader } from "./useFader";
 import { type ScaleId, SCALES } from "./scale";
 import type { Loud } from "./useMoments";
 
@@ -92,11 +92,16 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
 function MuteToggle({ track, disabled }: { track: Track; disabled: boolean }) {
   const store = useMixStore();
   const recorder = useRecorder();
-  const [muting, setMuting] = useState(false);
+  const [muting, setMuting] = useState<boolean | null>(null);
   const riding = useMix((s) => s.playing && (s.modes[track.id] ?? "read") !== "read");
+  if (!riding && muting !== null) setMuting(null);
+  const spans = mutedSpans(track);
+  const moment = useMoment(spans.length > 0);
+  const byLane = spans.some(({ from, to }) => moment >= from && moment < to);
+  const pressed = (riding ? muting : null) ?? (track.muted || byLane);
   return (
     <Toggle
-      pressed={riding ? muting : track.muted}
+      pressed={pressed}
       label={riding ? `Ride the mute of ${track.name}` : `Mute ${track.name}`}
       disabled={disabled}
       onClick={(event) => {
@@ -104,8 +109,8 @@ function MuteToggle({ track, disabled }: { track: Track; disabled: boolean }) {
           void store.getState().edit({ edit: "set-muted", track: track.id, muted: !track.muted });
           return;
         }
-        recorder.note(track.id, "mute", muting ? 0 : 1, true, event.timeStamp);
-        setMuting(!muting);
+        recorder.note(track.id, "mute", pressed ? 0 : 1, true, event.timeStamp);
+        setMuting(!pressed);
       }}
     >
       M

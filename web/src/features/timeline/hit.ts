@@ -1,6 +1,6 @@
 import type { Clip, Keyframe, Marker, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
-import { isChosen } from "@/store/chosen";
+import { chosenOn } from "@/store/chosen";
 import { sideOf } from "@/store/wires";
 import { CLIP_MARGIN, type Lane, laneAt, NAME_STRIP, sampleAt, soundArea, xOf, yOfDb } from "./geometry";
 import { type DrawnClip, type DrawnWire, editedLane, grippable, type Scene, wireDbAt } from "./scene";
@@ -250,10 +250,11 @@ function keyframeAt(scene: Scene, lane: Lane, wires: DrawnWire[], x: number, y: 
 export function easesOf(scene: Scene, lane: Lane, wires: DrawnWire[]) {
   const eases: { target: Extract<Target, { kind: "ease" }>; x: number; y: number }[] = [];
   for (const wire of wires) {
-    for (const [i, keyframe] of wire.curve.entries()) {
+    const taken = chosenOn(scene.chosen, wire.id);
+    for (const [i, keyframe] of taken.size ? wire.curve.entries() : []) {
       const next = wire.curve[i + 1];
       const kind = typeof keyframe.ramp === "string" ? keyframe.ramp : keyframe.ramp.kind;
-      if (!next || kind !== "smooth" || !isChosen(scene.chosen, wire.id, keyframe.at)) continue;
+      if (!next || kind !== "smooth" || !taken.has(keyframe.at)) continue;
       const shape: { easeOut?: number; easeIn?: number } =
         typeof keyframe.ramp === "string" ? {} : keyframe.ramp;
       for (const end of ["out", "in"] as const) {

@@ -1,6 +1,6 @@
 import { decibelsOf } from "@/lib/format";
 import { stretchIndexAt } from "@/lib/schedule";
-import { isChosen } from "@/store/chosen";
+import { chosenOn } from "@/store/chosen";
 import { sideOf, wireOf } from "@/store/wires";
 import { type Lane, xOf, yOfDb } from "../geometry";
 import { easesOf, placeOf } from "../hit";
@@ -102,6 +102,7 @@ function drawKeyframes(
   palette: Palette,
 ): void {
   const side = sideOf(wire.id);
+  const taken = chosenOn(scene.chosen, wire.id);
   ctx.lineWidth = 1.8;
   ctx.strokeStyle = ink;
   for (const keyframe of wire.curve) {
@@ -109,7 +110,7 @@ function drawKeyframes(
     if (x < -8 || x > scene.width + 8) continue;
     const extra = wire.extra?.(keyframe.at) ?? 0;
     const y = yOfDb(lane, decibelsOf(keyframe.level) + wire.gainDb + extra, side);
-    const chosen = isChosen(scene.chosen, wire.id, keyframe.at);
+    const chosen = taken.has(keyframe.at);
     const r = chosen ? 5.5 : 4.5;
     ctx.beginPath();
     ctx.moveTo(x, y - r);
