@@ -1,6 +1,6 @@
 import type { Track } from "@/api/types";
 import { useMix, useMixStore } from "@/store/context";
-import type { RideMode } from "@/store/mixStore";
+import type { RideMode } from "@/store/screen";
 
 const MODES: { mode: "off" | RideMode; hint: string }[] = [
   { mode: "off", hint: "lanes are kept but not followed" },

@@ -2,15 +2,10 @@ import { createStore, type StoreApi } from "zustand/vanilla";
 import { ApiError } from "@/api/client";
 import type {
   Aim,
-  Chosen,
   Clip,
   Cue,
-  DuckingPlan,
   Edit,
   Faders,
-  LanePart,
-  Figures,
-  Levels,
   Marker,
   Mix,
   MixSource,
@@ -20,10 +15,10 @@ import type {
   Role,
   Rule,
   Step,
-  Stretch,
   Track,
 } from "@/api/types";
 import { isStillThere } from "./chosen";
+import { type Adjustable, freshScreen, type RangeSettings, type ScreenState } from "./screen";
 
 /** What the store needs of the server; the client has it, and so have tests. */
 export interface MixPort {
@@ -54,18 +49,6 @@ export const USUAL_AIM: Aim = {
   zones: USUAL_ZONES,
 };
 
-/** A range of time, [from, to), in samples; on some tracks, or across all of them. */
-export interface Range {
-  from: number;
-  to: number;
-  tracks: string[] | null;
-}
-
-export interface Notice {
-  kind: "error" | "done";
-  text: string;
-}
-
 /** The state of the mix itself, as against what is selected or played. */
 interface Content {
   rate: number;
@@ -91,29 +74,7 @@ export interface Hearing {
   present: Content;
 }
 
-/** A change to a range that was the newest edit, so that its handles can still adjust it. */
-export interface Adjustable {
-  revision: number;
-  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range" }>;
-}
-
-/** What the next change to a range takes when nothing else is said. */
-export interface RangeSettings {
-  /** Length of the ramps in samples. */
-  ramp: number;
-  /** Whether they lie within the range. */
-  inside: boolean;
-  /** Amount of a dip in dB. */
-  by: number;
-  /** Above this a moment is a peak to tame, dBFS. */
-  ceiling: number;
-}
-
-export type RideMode = "read" | "write" | "touch" | "latch";
-export type Listening = "all" | "speech" | "rest";
-export type Speed = 0.5 | 1 | 1.5;
-
-export interface MixState extends Content {
+export interface MixState extends Content, ScreenState {
   project: { id: string; name: string; role: Role };
   revision: number;
   label: string;
@@ -123,59 +84,9 @@ export interface MixState extends Content {
   canRedo: boolean;
   /** Edits that the server has not answered yet. */
   pending: number;
-  notice: Notice | null;
   /** Whether the last edit did not reach the server. */
   offline: boolean;
-  selected: string[];
-  /** Chosen keyframes, in as many clips as they are. */
-  chosen: Chosen[];
-  range: Range | null;
-  adjustable: Adjustable | null;
-  settings: RangeSettings;
-  clipboard: Levels | null;
-  /** The state to compare the present with, A; null for the one before the last edit. */
-  against: { revision: number; name: string } | null;
-  /** Whether the louder of the two is turned down. */
-  matched: boolean;
   hearing: Hearing | null;
-  /** What is turned down while listening to another state, in dB, so that the louder one does not seem the better one. */
-  trim: number;
-  solo: string[];
-  listening: Listening;
-  looping: boolean;
-  /** Seconds played before the loop begins. */
-  preRoll: number;
-  speed: Speed;
-  playhead: number;
-  playing: boolean;
-  /** What the state shown will measure at; of an earlier one while the server is at work. */
-  figures: Figures | null;
-  /** The buried stretch at hand, by where it begins. */
-  stretch: number | null;
-  /** Ducking lanes that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
-  duckTry: Record<string, Stretch[]> | null;
-  /** The rule that is being tried, and what it would do. */
-  duckDraft: Rule | null;
-  duckPlan: DuckingPlan | null;
-  /** Which lane of a track is edited in place of its clips' wires. */
-  activeLane: Record<string, LanePart>;
-  /** How each track is ridden; read where nothing is said. Off is part of the mix. */
-  modes: Record<string, RideMode>;
-  /** Tracks whose faders move together. */
-  linked: string[];
-  /** Whether rides write within the selected range only. */
-  punch: boolean;
-  /** Faders that a hand holds, dB by track. */
-  grips: Record<string, number>;
-  /** Tracks that are being written at this moment. */
-  writing: string[];
-  /** When a ride that waits to begin does so, ms on the clock of the page. */
-  countIn: number | null;
-  /** The ride that was the newest edit, so that its thinning can still be changed. */
-  ridden: { revision: number; edit: Extract<Edit, { edit: "ride" }> } | null;
-  /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
-  hiddenWires: string[];
-  heights: Record<string, number>;
 
   edit(edit: Edit, instead?: boolean): Promise<boolean>;
   undo(): Promise<boolean>;
@@ -184,45 +95,9 @@ export interface MixState extends Content {
   takeUp(snapshot: string): Promise<boolean>;
   /** Shows and sounds another state; null goes back to the present. */
   hear(past: (PastMix & { name: string }) | null): void;
-  set(part: Partial<Settable>): void;
+  set(part: Partial<ScreenState>): void;
   select(clip: string | null, keyframe?: number | null): void;
 }
-
-type Settable = Pick<
-  MixState,
-  | "selected"
-  | "chosen"
-  | "range"
-  | "adjustable"
-  | "settings"
-  | "clipboard"
-  | "against"
-  | "matched"
-  | "trim"
-  | "solo"
-  | "listening"
-  | "looping"
-  | "preRoll"
-  | "speed"
-  | "playhead"
-  | "playing"
-  | "notice"
-  | "figures"
-  | "stretch"
-  | "duckTry"
-  | "duckDraft"
-  | "duckPlan"
-  | "activeLane"
-  | "modes"
-  | "linked"
-  | "punch"
-  | "grips"
-  | "writing"
-  | "countIn"
-  | "ridden"
-  | "hiddenWires"
-  | "heights"
->;
 
 export type MixStore = StoreApi<MixState>;
 
@@ -261,40 +136,9 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
     return {
       ...stateOf(opened),
       pending: 0,
-      notice: null,
       offline: false,
-      selected: [],
-      chosen: [],
-      range: null,
-      adjustable: null,
-      settings: { ramp: Math.round(0.4 * opened.mix.rate), inside: false, by: -11, ceiling: -6 },
-      clipboard: null,
-      against: null,
-      matched: true,
+      ...freshScreen(opened.mix.rate),
       hearing: null,
-      trim: 0,
-      solo: [],
-      listening: "all",
-      looping: false,
-      preRoll: 1,
-      speed: 1,
-      playhead: 0,
-      playing: false,
-      figures: null,
-      stretch: null,
-      duckTry: null,
-      duckDraft: null,
-      duckPlan: null,
-      activeLane: {},
-      modes: {},
-      linked: [],
-      punch: false,
-      grips: {},
-      writing: [],
-      countIn: null,
-      ridden: null,
-      hiddenWires: [],
-      heights: {},
       edit: (edit, instead = false) =>
         run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
           if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
@@ -336,54 +180,28 @@ function settingsAfter(settings: RangeSettings, edit: Adjustable["edit"]): Range
 }
 
 function contentFrom(mix: Mix): Content {
-  return {
-    rate: mix.rate,
-    frameRate: mix.frameRate,
-    length: mix.length,
-    aim: mix.aim,
-    captions: mix.captions,
-    faders: mix.faders,
-    rules: mix.rules,
-    sources: Object.fromEntries(mix.sources.map((s) => [s.id, s])),
-    tracks: mix.tracks,
-    clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])),
-    markers: mix.markers,
-    pictures: mix.pictures,
-    strip: mix.strip,
-  };
+  const sources = Object.fromEntries(mix.sources.map((s) => [s.id, s]));
+  return { ...mix, sources, clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])) };
 }
 
+const CONTENT = [
+  "rate",
+  "frameRate",
+  "length",
+  "aim",
+  "captions",
+  "faders",
+  "rules",
+  "sources",
+  "tracks",
+  "clips",
+  "markers",
+  "pictures",
+  "strip",
+] as const satisfies (keyof Content)[];
+
 function contentOf(state: Content): Content {
-  const {
-    rate,
-    frameRate,
-    length,
-    aim,
-    captions,
-    faders,
-    rules,
-    sources,
-    tracks,
-    clips,
-    markers,
-    pictures,
-    strip,
-  } = state;
-  return {
-    rate,
-    frameRate,
-    length,
-    aim,
-    captions,
-    faders,
-    rules,
-    sources,
-    tracks,
-    clips,
-    markers,
-    pictures,
-    strip,
-  };
+  return Object.fromEntries(CONTENT.map((key) => [key, state[key]])) as unknown as Content;
 }
 
 /** The clips of the other state itself where they are the same, so that they go on sounding untouched. */

@@ -2,7 +2,7 @@ import { panAt } from "@/lib/lanes";
 import { formatPan, parsePan } from "@/lib/pan";
 import { TypedField } from "@/parts/TypedField";
 import { useMix, useMixStore } from "@/store/context";
-import type { Range } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 
 /** What is done to the selected range of a pan or a mute lane. */
 export function SideRange({ track, part, range }: { track: string; part: "pan" | "mute"; range: Range }) {

@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 import { usePlayer } from "@/features/player";
 import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
-import type { Listening, Speed } from "@/store/mixStore";
+import type { Listening, Speed } from "@/store/screen";
 import { LISTENINGS, SPEEDS } from "./commands/listen";
 
 const HEARD: Record<Listening, string> = { all: "All", speech: "Speech", rest: "Rest" };

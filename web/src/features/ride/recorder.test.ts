@@ -201,6 +201,29 @@ describe("a ride", () => {
   });
 });
 
+describe("while another state is heard", () => {
+  const hearing = { revision: 1, name: "A", present: storeOf().getState() };
+
+  it("nothing is ridden", async () => {
+    store.setState({ modes: { music: "write" }, hearing });
+    play();
+    await stop(SECOND);
+    expect(edits).toEqual([]);
+  });
+
+  it("what was ridden before is kept, and sent when the present is back", async () => {
+    answers = [false];
+    store.setState({ modes: { music: "write" } });
+    play();
+    store.setState({ hearing });
+    await stop(SECOND);
+    await vi.waitFor(() => expect(edits).toHaveLength(1));
+    store.setState({ hearing: null });
+    await vi.waitFor(() => expect(edits).toHaveLength(2));
+    await vi.waitFor(() => expect(localStorage.getItem("wattage-rides-p")).toBeNull());
+  });
+});
+
 describe("where a fader stands", () => {
   it("is as its lane has it at the moment, or as it is set", () => {
     const track = { id: "t", name: "T", stem: "music" as const, fader: -5, pan: 0, muted: false };

@@ -1,7 +1,8 @@
 import type { Edit, Pass, RideSample, Track } from "@/api/types";
 import type { Player } from "@/features/player";
 import { levelLane } from "@/lib/lanes";
-import type { MixState, MixStore, RideMode } from "@/store/mixStore";
+import type { MixState, MixStore } from "@/store/mixStore";
+import type { RideMode } from "@/store/screen";
 import { keepRide, sendKept } from "./kept";
 
 type Part = "level" | "pan" | "mute";
@@ -36,6 +37,8 @@ export class Recorder {
     const unsubscribe = this.store.subscribe((now, before) => {
       if (now.playing && !before.playing) this.begin(now, now.playhead);
       if (!now.playing && before.playing) void this.end(now.playhead);
+      // What was ridden when another state came to be heard in the middle of it.
+      if (!now.hearing && before.hearing) void sendKept(this.store);
     });
     // Where playing goes on from elsewhere, one pass ends and the next begins; a hand stays where it is.
     const stay = this.player.onJump((from, to) => {
@@ -111,7 +114,7 @@ export class Recorder {
     this.open.clear();
     for (const track of state.tracks) {
       const mode = state.modes[track.id] ?? "read";
-      if (mode === "read" || state.project.role === "viewer") continue;
+      if (mode === "read" || state.project.role === "viewer" || state.hearing) continue;
       const open: Open = {
         mode,
         start: Math.max(this.from, position),
@@ -178,8 +181,10 @@ export class Recorder {
     if (await send(edit)) {
       kept.drop();
       set({ ridden: { revision: this.store.getState().revision, edit } });
-    } else if (navigator.onLine && !this.store.getState().offline) {
-      kept.drop();
+    } else {
+      // Refused for what it is: then it is not sent again.
+      const { offline, hearing } = this.store.getState();
+      if (navigator.onLine && !offline && !hearing) kept.drop();
     }
   }
 

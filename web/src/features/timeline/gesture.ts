@@ -1,7 +1,8 @@
 import type { Edit } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
-import type { MixState, Range } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 import type { Preview } from "./scene";
 
 export interface Modifiers {

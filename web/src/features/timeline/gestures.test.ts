@@ -3,7 +3,7 @@ import { opened, SECOND, storeOf } from "@/test/mixes";
 import { layOut, type View, xOf, yOfDb } from "./geometry";
 import type { Modifiers } from "./gesture";
 import { easesOf, gripOf, hitTest, type Target } from "./hit";
-import type { Adjustable } from "@/store/mixStore";
+import type { Adjustable } from "@/store/screen";
 import { buildScene, type Scene } from "./scene";
 import { yOfPan } from "./sideLanes";
 import { startGesture } from "./startGesture";

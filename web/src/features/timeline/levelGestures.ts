@@ -1,7 +1,8 @@
 import type { Chosen, Clip, Edit, Keyframe, Ramp, Side } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { isChosen, moved } from "@/store/chosen";
-import type { MixState, Range } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 import { sideOf, type Wire, wireIn } from "@/store/wires";
 import { dragDb } from "./geometry";
 import { type Gesture, levelReadout, time, Travel } from "./gesture";

@@ -1,7 +1,8 @@
 import type { Clip, Lane, Side, Stretch, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt, stretchIndexAt } from "@/lib/schedule";
-import type { MixState, Range } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 
 /**
  * The clips that a change to a range works on: those under it on its tracks. Across all tracks it is the selected ones, if

@@ -1,6 +1,7 @@
 import type { Chosen, Marker } from "@/api/types";
 import { merged } from "@/store/chosen";
-import type { MixState, Range } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 import { type Lane, laneAt, sampleAt, snapTo } from "./geometry";
 import { type Gesture, seconds, SNAP_PX, snapTargets, time } from "./gesture";
 import { placeOf } from "./hit";

@@ -17,7 +17,8 @@ import type {
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
 import { decibelsAt, gainAt, stretchIndexAt } from "@/lib/schedule";
-import type { MixState, Range } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 import { curveOf, laneCurve, sideOf, wireIn, wireOf } from "@/store/wires";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
 

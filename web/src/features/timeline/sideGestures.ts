@@ -1,6 +1,7 @@
 import type { Edit, Track } from "@/api/types";
 import { formatPan } from "@/lib/pan";
-import type { MixState, Range } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Range } from "@/store/screen";
 import { sampleAt, snapTo } from "./geometry";
 import { type Gesture, SNAP_PX, snapTargets, time, Travel } from "./gesture";
 import type { Scene } from "./scene";

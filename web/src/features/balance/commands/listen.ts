@@ -1,6 +1,7 @@
 import { frameAt, sampleOfFrame } from "@/lib/timecode";
 import { clampView } from "@/features/timeline";
-import type { Listening, MixState, Speed } from "@/store/mixStore";
+import type { MixState } from "@/store/mixStore";
+import type { Listening, Speed } from "@/store/screen";
 import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
 
 function step(desk: Desk, state: MixState, frames: number): void {

@@ -1,0 +1,127 @@
+import type { Chosen, DuckingPlan, Edit, Figures, LanePart, Levels, Rule, Stretch } from "@/api/types";
+
+/** A range of time, [from, to), in samples; on some tracks, or across all of them. */
+export interface Range {
+  from: number;
+  to: number;
+  tracks: string[] | null;
+}
+
+export interface Notice {
+  kind: "error" | "done";
+  text: string;
+}
+
+/** A change to a range that was the newest edit, so that its handles can still adjust it. */
+export interface Adjustable {
+  revision: number;
+  edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range" }>;
+}
+
+/** What the next change to a range takes when nothing else is said. */
+export interface RangeSettings {
+  /** Length of the ramps in samples. */
+  ramp: number;
+  /** Whether they lie within the range. */
+  inside: boolean;
+  /** Amount of a dip in dB. */
+  by: number;
+  /** Above this a moment is a peak to tame, dBFS. */
+  ceiling: number;
+}
+
+export type RideMode = "read" | "write" | "touch" | "latch";
+export type Listening = "all" | "speech" | "rest";
+export type Speed = 0.5 | 1 | 1.5;
+
+/** What belongs to this screen and not to the mix: what is selected, how it is played, what is tried. */
+export interface ScreenState {
+  notice: Notice | null;
+  selected: string[];
+  /** Chosen keyframes, in as many clips as they are. */
+  chosen: Chosen[];
+  range: Range | null;
+  adjustable: Adjustable | null;
+  settings: RangeSettings;
+  clipboard: Levels | null;
+  /** The state to compare the present with, A; null for the one before the last edit. */
+  against: { revision: number; name: string } | null;
+  /** Whether the louder of the two is turned down. */
+  matched: boolean;
+  /** What is turned down while listening to another state, in dB, so that the louder one does not seem the better one. */
+  trim: number;
+  solo: string[];
+  listening: Listening;
+  looping: boolean;
+  /** Seconds played before the loop begins. */
+  preRoll: number;
+  speed: Speed;
+  playhead: number;
+  playing: boolean;
+  /** What the state shown will measure at; of an earlier one while the server is at work. */
+  figures: Figures | null;
+  /** The buried stretch at hand, by where it begins. */
+  stretch: number | null;
+  /** Ducking lanes that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
+  duckTry: Record<string, Stretch[]> | null;
+  /** The rule that is being tried, and what it would do. */
+  duckDraft: Rule | null;
+  duckPlan: DuckingPlan | null;
+  /** Which lane of a track is edited in place of its clips' wires. */
+  activeLane: Record<string, LanePart>;
+  /** How each track is ridden; read where nothing is said. Off is part of the mix. */
+  modes: Record<string, RideMode>;
+  /** Tracks whose faders move together. */
+  linked: string[];
+  /** Whether rides write within the selected range only. */
+  punch: boolean;
+  /** Faders that a hand holds, dB by track. */
+  grips: Record<string, number>;
+  /** Tracks that are being written at this moment. */
+  writing: string[];
+  /** When a ride that waits to begin does so, ms on the clock of the page. */
+  countIn: number | null;
+  /** The ride that was the newest edit, so that its thinning can still be changed. */
+  ridden: { revision: number; edit: Extract<Edit, { edit: "ride" }> } | null;
+  /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
+  hiddenWires: string[];
+  heights: Record<string, number>;
+}
+
+/** As it is when a project is opened. */
+export function freshScreen(rate: number): ScreenState {
+  return {
+    notice: null,
+    selected: [],
+    chosen: [],
+    range: null,
+    adjustable: null,
+    settings: { ramp: Math.round(0.4 * rate), inside: false, by: -11, ceiling: -6 },
+    clipboard: null,
+    against: null,
+    matched: true,
+    trim: 0,
+    solo: [],
+    listening: "all",
+    looping: false,
+    preRoll: 1,
+    speed: 1,
+    playhead: 0,
+    playing: false,
+    figures: null,
+    stretch: null,
+    duckTry: null,
+    duckDraft: null,
+    duckPlan: null,
+    activeLane: {},
+    modes: {},
+    linked: [],
+    punch: false,
+    grips: {},
+    writing: [],
+    countIn: null,
+    ridden: null,
+    hiddenWires: [],
+    heights: {},
+  };
+}
