@@ -35,7 +35,7 @@ final class Held
         return new Ducking($curve, null === $span ? $old->held : Spans::union([...$old->held, $span]));
     }
 
-    /** From the first to the last keyframe that is not in both, with those around that do not move. */
+    /** Where the two curves differ: from the first to the last keyframe that is not in both, with the ramps that lead there and away. */
     private static function difference(Curve $a, Curve $b): ?Span
     {
         [$old, $new] = [$a->keyframes, $b->keyframes];
@@ -43,17 +43,32 @@ final class Held
         while (isset($old[$first], $new[$first]) && $old[$first] == $new[$first]) {
             ++$first;
         }
-        if (!isset($old[$first]) && !isset($new[$first])) {
-            return null;
-        }
         [$i, $j] = [\count($old) - 1, \count($new) - 1];
         while ($i >= $first && $j >= $first && $old[$i] == $new[$j]) {
             --$i;
             --$j;
         }
-        $positions = array_map(static fn (Keyframe $k): int => $k->position, [...\array_slice($old, $first, max(0, $i - $first + 1)), ...\array_slice($new, $first, max(0, $j - $first + 1))]);
+        $changed = [...\array_slice($old, $first, max(0, $i - $first + 1)), ...\array_slice($new, $first, max(0, $j - $first + 1))];
+        if ([] === $changed) {
+            return null;
+        }
+        $positions = array_map(static fn (Keyframe $k): int => $k->position, $changed);
+        $from = self::reach($old[$first - 1] ?? null, [$old[$first] ?? null, $new[$first] ?? null], min($positions));
+        $to = self::reach($old[$i + 1] ?? null, [$old[$i] ?? null, $new[$j] ?? null], max($positions));
 
-        return [] === $positions ? null : Span::of(min($positions), max($positions) + 1);
+        return Span::of($from, $to + 1);
+    }
+
+    /**
+     * As far as a keyframe that both have, where the way from there is not level in both.
+     *
+     * @param list<?Keyframe> $changed next to it in the one and in the other
+     */
+    private static function reach(?Keyframe $neighbour, array $changed, int $position): int
+    {
+        $differs = null !== $neighbour && [] !== array_filter($changed, static fn (?Keyframe $k): bool => null !== $k && !$k->level->equals($neighbour->level));
+
+        return $differs ? $neighbour->position : $position;
     }
 
     private static function spliced(Curve $new, Curve $old, Span $span): Curve

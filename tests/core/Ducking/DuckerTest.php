@@ -7,6 +7,7 @@ namespace Wattage\Tests\core\Ducking;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Ducking\Heard;
 use Wattage\Core\Ducking\Listening;
 use Wattage\Core\Ducking\Moment;
@@ -149,6 +150,27 @@ final class DuckerTest extends TestCase
         $released = Mixes::edited($again, ['edit' => 'release-held', 'track' => 'music']);
         self::assertSame(['music'], $talk->ducker($released)->outOfDate());
         self::assertEqualsWithDelta(0.0, $talk->ducker($released)->applied()->track('music')->ducking->curve->levelAt((int) (10.9 * self::S))->db, 0.01);
+    }
+
+    public function testACorrectedDipKeepsItsRampsAndNothingFallsBetweenItAndTheRules(): void
+    {
+        $talk = Talk::open();
+        $ducked = $talk->ducker($talk->mix->withRule(Talk::rule()))->applied();
+        $before = $ducked->track('music')->ducking->curve;
+        $bottom = array_values(array_filter($before->keyframes, static fn (Keyframe $k): bool => $k->level->db < -6.0 && $k->position > 8 * self::S && $k->position < 13 * self::S));
+        self::assertCount(2, $bottom);
+        $corrected = Mixes::edited($ducked, ['edit' => 'move-keyframes', 'chosen' => [['track' => 'music', 'lane' => 'ducking', 'keyframes' => array_column($bottom, 'position')]], 'later' => 0, 'by' => 9]);
+        $again = $talk->ducker(Mixes::edited($corrected, ['edit' => 'move-clip', 'clip' => 'voice', 'track' => 'speech', 'at' => 3 * self::S]))->applied();
+        [$drawn, $kept] = [$corrected->track('music')->ducking->curve, $again->track('music')->ducking->curve];
+        for ($at = $bottom[0]->position - 19_200; $at <= $bottom[1]->position + 43_200; $at += 240) {
+            self::assertEqualsWithDelta($drawn->levelAt($at)->db, $kept->levelAt($at)->db, 0.01);
+        }
+        // A keyframe that only goes along the level does not hold the quiet before it.
+        $first = array_values(array_filter($before->keyframes, static fn (Keyframe $k): bool => $k->position > 8 * self::S))[0];
+        $later = Mixes::edited($ducked, ['edit' => 'move-keyframes', 'chosen' => [['track' => 'music', 'lane' => 'ducking', 'keyframes' => [$first->position]]], 'later' => 4800, 'by' => 0]);
+        [$held] = $later->track('music')->ducking->held;
+        self::assertSame($first->position, $held->from);
+        self::assertSame($bottom[0]->position + 1, $held->to);
     }
 
     public function testSeveralRulesShareALaneAndARuleThatGoesTakesItsDipsAlong(): void

@@ -73,7 +73,7 @@ final class DeskEditsTest extends TestCase
         yield 'remove-pan-points that are gone' => [['edit' => 'remove-pan-points', 'track' => 'music', 'points' => [$s]], 'Remove a pan point of Music', $pan, []];
         yield 'a keyframe of a lane' => [['edit' => 'set-keyframe', 'track' => 'music', 'lane' => 'level', 'keyframe' => $s, 'level' => -2], 'Set keyframe of the level lane of Music at 0:01.000 to −2.0 dB', $levels, [[$s, -2.0], [3 * $s, -12.0]]];
         yield 'a range of a lane' => [['edit' => 'set-range', 'track' => 'music', 'lane' => 'level', 'from' => 4 * $s, 'to' => 6 * $s, 'level' => -20, 'ramp' => 0], 'Set the level lane of Music to −20.0 dB, 0:04.000–0:06.000', static fn (Mix $m): array => [$m->track('music')->lanes->level->levelAt(5 * $s)->db, $m->track('music')->lanes->level->levelAt(7 * $s)->db], [-20.0, -12.0]];
-        yield 'a nudge of a ducking lane is held' => [['edit' => 'set-keyframe', 'track' => 'speech', 'lane' => 'ducking', 'keyframe' => 9 * $s, 'level' => -3], 'Set keyframe of the ducking lane of Narrator at 0:09.000 to −3.0 dB', static fn (Mix $m): array => array_map(static fn ($h): array => [$h->from, $h->to], $m->track('speech')->ducking->held), [[2 * $s, 2 * $s + 1], [9 * $s, 9 * $s + 1]]];
+        yield 'a nudge of a ducking lane is held, with the ramp that leads there' => [['edit' => 'set-keyframe', 'track' => 'speech', 'lane' => 'ducking', 'keyframe' => 9 * $s, 'level' => -3], 'Set keyframe of the ducking lane of Narrator at 0:09.000 to −3.0 dB', static fn (Mix $m): array => array_map(static fn ($h): array => [$h->from, $h->to], $m->track('speech')->ducking->held), [[2 * $s, 9 * $s + 1]]];
     }
 
     public function testPanPointsMoveBetweenTheirNeighboursAndCanBeTakenOut(): void

@@ -12,6 +12,8 @@ interface Props {
   track: Track;
   disabled: boolean;
   className: string;
+  /** Whether there is no room for what it reads in words. */
+  bare?: boolean;
 }
 
 /** Where a track stands between left and right; by its pan lane, if it has one, at the moment heard. Double-click goes to the centre. */
@@ -29,6 +31,7 @@ function Standing({
   track,
   disabled,
   className,
+  bare = false,
   pan: rest,
   follows,
 }: Props & { pan: number; follows: boolean }) {
@@ -55,7 +58,8 @@ function Standing({
   return (
     <>
       <Slider.Root
-        className={`relative flex h-4 touch-none items-center ${className}`}
+        className={`relative flex h-4 shrink-0 touch-none items-center ${className}`}
+        title={text}
         min={-1}
         max={1}
         step={0.01}
@@ -73,7 +77,7 @@ function Standing({
           aria-valuetext={text}
         />
       </Slider.Root>
-      <span className="figure text-[11px] text-faint">{text}</span>
+      {!bare && <span className="figure text-[11px] text-faint">{text}</span>}
     </>
   );
 }

@@ -299,7 +299,7 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
       <HeadFader track={track} />
       {roomy && (
         <div className="flex h-[24px] items-center gap-1 text-[11px] text-faint">
-          <PanSlider track={track} disabled={!canEdit} className="w-[38px]" />
+          <PanSlider track={track} disabled={!canEdit} className="w-[52px]" bare />
           <span className="flex-1" />
           <WireChoice track={track} />
           <ModeChoice track={track} disabled={!canEdit} className="h-6 !w-auto" />
