@@ -81,14 +81,31 @@ await page.keyboard.press("Escape");
 
 await page.getByRole("button", { name: "intake" }).click();
 await take("intake");
+// The desk, where the horn is ridden down.
 await page.getByRole("button", { name: "desk" }).click();
-await page.evaluate(() => window.wattage.player.seek(48000 * 169));
+const gripOf = async (track) => {
+  const box = await page.getByRole("slider", { name: `Tall fader of ${track}` }).boundingBox();
+  return (part) => page.mouse.move(box.x + 14, box.y + box.height * part);
+};
+await state({ selected: [], modes: { spots: "touch", music: "latch" } });
+await page.evaluate(() => window.wattage.player.seek(48000 * 171));
 await page.keyboard.press("Space");
-await page.waitForTimeout(3500);
+await page.waitForTimeout(600);
+const horn = await gripOf("Spot effects");
+await horn(0.24);
+await page.mouse.down();
+for (let i = 0; i < 60; i++) {
+  await horn(0.24 + 0.2 * Math.sin(i / 38) ** 2);
+  await page.waitForTimeout(45);
+}
 await take("desk");
+await page.mouse.up();
 await page.keyboard.press("Space");
-await page.keyboard.press("Home");
+await page.waitForTimeout(600);
+await page.keyboard.press("Control+z");
+await state({ modes: {}, selected: [] });
 await page.getByRole("button", { name: "balance" }).click();
+await page.keyboard.press("Home");
 
 // A rule of ducking while it is tried; then a ride of the music on the desk, and its lane.
 await page.getByRole("tab", { name: "Duck" }).click();
@@ -101,8 +118,7 @@ await page.getByLabel("How Music is ridden").selectOption("touch");
 await page.evaluate(() => window.wattage.player.seek(48000 * 57));
 await page.getByRole("button", { name: /^Ride/ }).click();
 await page.waitForTimeout(1800);
-const fader = await page.getByRole("slider", { name: "Tall fader of Music" }).boundingBox();
-const grip = (part) => page.mouse.move(fader.x + 14, fader.y + fader.height * part);
+const grip = await gripOf("Music");
 await grip(0.24);
 await page.mouse.down();
 for (let i = 0; i < 90; i++) {
@@ -116,6 +132,8 @@ await page.getByRole("button", { name: "balance" }).click();
 await page.getByLabel("What is edited on Music").selectOption("level");
 await take("ride");
 await page.keyboard.press("Control+z");
+await page.getByLabel("What is edited on Music").selectOption("clips");
+await state({ modes: {} });
 await page.getByRole("tab", { name: "Levels" }).click();
 await page.keyboard.press("Home");
 

@@ -107,6 +107,28 @@ test("lanes are edited by hand like wires: level, pan and mute", async ({ page, 
     expect((await music(page)).lanes?.mute ?? []).toEqual([]);
   });
 
+  await test.step("what is drawn on the clips becomes the lane, and back again", async () => {
+    await page.evaluate(async () => {
+      const { edit, tracks } = window.wattage?.store.getState() ?? {};
+      const track = tracks?.find((t) => t.name === "Music")?.id ?? "";
+      await edit?.({ edit: "clear-lane", track, lane: "level" });
+      await edit?.({ edit: "dip-range", clips: ["bed"], from: 96000, to: 192000, by: -9, ramp: 24000 });
+    });
+    const drawn = (await mix(page)).clips.find((c) => c.id === "bed")?.curve ?? [];
+    await page.getByRole("button", { name: "More for Music" }).click();
+    await page.getByRole("menuitem", { name: "Clip keyframes into the level lane" }).click();
+    await settled(page);
+    expect((await mix(page)).clips.find((c) => c.id === "bed")?.curve).toEqual([]);
+    const levels = (await points(page)).map(([, level]) => Number(level));
+    expect(Math.min(...levels)).toBeCloseTo(-9);
+    await page.getByRole("button", { name: "More for Music" }).click();
+    await page.getByRole("menuitem", { name: "Level lane into clip keyframes" }).click();
+    await settled(page);
+    expect(await points(page)).toEqual([]);
+    const back = (await mix(page)).clips.find((c) => c.id === "bed")?.curve ?? [];
+    for (const k of drawn) expect(back).toContainEqual(expect.objectContaining({ at: k.at, level: k.level }));
+  });
+
   await test.step("single clips as those who speak", async () => {
     await page.getByRole("tab", { name: "Duck" }).click();
     await page.getByRole("button", { name: "Interview" }).click();

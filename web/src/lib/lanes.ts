@@ -5,14 +5,23 @@ export function levelLane(track: Track): Keyframe[] {
   return track.lanes?.off ? [] : (track.lanes?.level ?? []);
 }
 
-/** Where a track stands between left and right at a moment: by its pan lane, else as it is set. */
-export function panAt(track: Track, position: number): number {
-  const points = track.lanes?.off ? [] : (track.lanes?.pan ?? []);
+/** A pan lane at a moment; the other pan where it has no points. */
+export function panOn(points: { at: number; pan: number }[], position: number, rest: number): number {
   const next = points.findIndex((point) => point.at > position);
   const before = points[(next < 0 ? points.length : next) - 1];
   const after = next < 0 ? undefined : points[next];
-  if (!before || !after) return before?.pan ?? after?.pan ?? track.pan;
+  if (!before || !after) return before?.pan ?? after?.pan ?? rest;
   return before.pan + ((after.pan - before.pan) * (position - before.at)) / (after.at - before.at);
+}
+
+/** What a track has in its pan lane; nothing where that is not followed. */
+export function panLane(track: Track) {
+  return track.lanes?.off ? [] : (track.lanes?.pan ?? []);
+}
+
+/** Where a track stands between left and right at a moment: by its pan lane, else as it is set. */
+export function panAt(track: Track, position: number): number {
+  return panOn(panLane(track), position, track.pan);
 }
 
 /** The spans over which a track is muted by its mute lane; the last may be open. */

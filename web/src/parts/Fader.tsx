@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import { formatDb } from "@/lib/format";
+import { KEYS_LET_GO } from "./useGrip";
 
 export const FADER_MIN = -60;
 const FADER_MAX = 12;
@@ -87,14 +88,14 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
     event.stopPropagation();
     const next =
       by === undefined
-        ? event.key === "Home"
+        ? event.key === "End"
           ? FADER_MAX
           : FADER_MIN
         : step(shown + by * (event.shiftKey ? 0.1 : 1));
     clearTimeout(release.current);
     onMove(next, true, event.timeStamp, event.altKey);
     // A hand that does not press again has let go.
-    release.current = setTimeout(() => onMove(next, false, performance.now(), event.altKey), 350);
+    release.current = setTimeout(() => onMove(next, false, performance.now(), event.altKey), KEYS_LET_GO);
   };
 
   return (

@@ -3,7 +3,7 @@ import { useContext, useState } from "react";
 import type { Track } from "@/api/types";
 import { useMoment } from "@/features/player";
 import { RecorderContext } from "@/features/ride";
-import { panAt } from "@/lib/lanes";
+import { panAt, panLane } from "@/lib/lanes";
 import { formatPan } from "@/lib/pan";
 import { useMixStore } from "@/store/context";
 import { useGrip } from "./useGrip";
@@ -18,9 +18,9 @@ interface Props {
 
 /** Where a track stands between left and right; by its pan lane, if it has one, at the moment heard. Double-click goes to the centre. */
 export function PanSlider(props: Props) {
-  const { lanes, pan } = props.track;
-  const hasLane = !lanes?.off && (lanes?.pan?.length ?? 0) > 0;
-  return hasLane ? <Following {...props} /> : <Standing {...props} pan={pan} follows={false} />;
+  const { track } = props;
+  const follows = panLane(track).length > 0;
+  return follows ? <Following {...props} /> : <Standing {...props} pan={track.pan} follows={false} />;
 }
 
 function Following(props: Props) {

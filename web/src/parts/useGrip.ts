@@ -1,22 +1,36 @@
 import { useRef } from "react";
 
+/** ms after which a hand on the keys that does not press again has let go. */
+export const KEYS_LET_GO = 350;
+
 /**
- * What a slider tells while a hand is on it, and when it lets go. The slider of the library says nothing at the end where the
- * value is what it was at the start; then the loss of the pointer says it.
+ * What a slider tells while a hand is on it, and when it lets go. The slider of the library says nothing at the end of a drag
+ * that comes back to where it began; then the loss of the pointer says it.
  */
 export function useGrip(onMove: (value: number, held: boolean) => void) {
   const held = useRef<number | null>(null);
-  const end = (value: number) => {
+  const byPointer = useRef(false);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const end = () => {
+    clearTimeout(timer.current);
+    const value = held.current;
     held.current = null;
-    onMove(value, false);
+    if (value !== null) onMove(value, false);
   };
   return {
+    onPointerDown: () => {
+      byPointer.current = true;
+    },
     onValueChange: ([value]: number[]) => {
       if (value === undefined) return;
       held.current = value;
       onMove(value, true);
+      clearTimeout(timer.current);
+      if (!byPointer.current) timer.current = setTimeout(end, KEYS_LET_GO);
     },
-    onValueCommit: ([value]: number[]) => value !== undefined && end(value),
-    onLostPointerCapture: () => held.current !== null && end(held.current),
+    onLostPointerCapture: () => {
+      byPointer.current = false;
+      end();
+    },
   };
 }

@@ -1,15 +1,11 @@
 import type { Level, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
-import { levelLane } from "@/lib/lanes";
+import { levelLane, panLane, panOn } from "@/lib/lanes";
 import { Envelope } from "./envelope";
 import { LevelMeter } from "./meter";
 import { type Anchor, timeAt } from "./voice";
 
 const ratioOf = (level: Level) => 10 ** (decibelsOf(level) / 20);
-
-function panLane(track: Track) {
-  return track.lanes?.off ? [] : (track.lanes?.pan ?? []);
-}
 
 /**
  * A track in the audio graph. Clips that give way come together in `input`, others in `direct`; then lanes, fader, what is
@@ -81,7 +77,7 @@ export class TrackStrip {
     this.pans = null;
     if (points.length && this.held.pan === null) {
       hold(this.pan.pan, at);
-      this.pan.pan.setValueAtTime(panAt(points, from), at);
+      this.pan.pan.setValueAtTime(panOn(points, from, track.pan), at);
       this.pans = { points, next: points.findIndex((p) => p.at > from), anchor };
     }
   }
@@ -116,14 +112,6 @@ export class TrackStrip {
   close(): void {
     this.pan.disconnect();
   }
-}
-
-function panAt(points: { at: number; pan: number }[], position: number): number {
-  const i = points.findIndex((p) => p.at > position);
-  const [before, after] = [points[i < 0 ? points.length - 1 : i - 1], points[i]];
-  if (!before) return after?.pan ?? 0;
-  if (!after || i < 0) return before.pan;
-  return before.pan + ((after.pan - before.pan) * (position - before.at)) / (after.at - before.at);
 }
 
 /** Leaves a parameter where it is at a moment, and forgets what was to come. */

@@ -38,6 +38,21 @@ export function Playhead({ view, width, height, horizonTop, setView }: Props) {
     draw();
     return () => cancelAnimationFrame(frame);
   }, [player, store, playing, playhead, view, width, setView]);
+  // Put elsewhere, it is shown there. Where it stood at first, or where playing has stopped, one may look at something else.
+  const shown = useRef(view);
+  const before = useRef<{ playing: boolean } | null>(null);
+  useEffect(() => {
+    shown.current = view;
+  }, [view]);
+  useEffect(() => {
+    const { start, perPx } = shown.current;
+    const x = (playhead - start) / perPx;
+    const stopped = before.current?.playing && !playing;
+    if (before.current && !stopped && width > 0 && (x < 0 || x > width))
+      setView((v) => clampView({ ...v, start: playhead - width * 0.06 * v.perPx }, width, store.getState()));
+    before.current = { playing };
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [playhead, playing]);
   return (
     <div
       ref={line}
