@@ -207,7 +207,7 @@ test("a ride with the pointer is written, repaired by touch, and played back wit
   await page.waitForTimeout(900);
   await page.getByRole("button", { name: "Stop" }).click();
   await settled(page);
-  await expect.poll(async () => (await track(page, "Music"))?.lanes?.level?.length).not.toBe(written.length);
+  await expect.poll(async () => (await track(page, "Music"))?.lanes?.level).not.toEqual(written);
   const repaired = (await track(page, "Music"))?.lanes?.level ?? [];
   const text = (lane: typeof written) => lane.map((k) => JSON.stringify(k));
   const [old, now] = [text(written), text(repaired)];
