@@ -5,10 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Command;
 
 use Symfony\Component\Console\Attribute\AsCommand;
-use Symfony\Component\Console\Command\Command;
-use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
-use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 use Wattage\App\Media\MediaDirectory;
 use Wattage\App\Media\Refused;
@@ -21,56 +18,21 @@ use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\SourceTenths;
-use Wattage\Core\Problem;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Timeline\Mix;
 
 #[AsCommand('wattage:duck', 'Runs the ducking rules of a mix JSON file, or the usual one where it has none, and writes the mix with its lanes.')]
-final class DuckCommand extends Command
+final class DuckCommand extends MixFileCommand
 {
-    public function __construct(private readonly MediaDirectory $media)
+    protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): void
     {
-        parent::__construct();
-    }
-
-    protected function configure(): void
-    {
-        $this->addArgument('mix', InputArgument::REQUIRED, 'the mix JSON file')
-            ->addOption('media', null, InputOption::VALUE_REQUIRED, 'directory with the media files that the sources name', '.')
-            ->addOption('out', null, InputOption::VALUE_REQUIRED, 'the mix JSON file to write');
-    }
-
-    protected function execute(InputInterface $input, OutputInterface $output): int
-    {
-        /** @var array{media: string, out: ?string} $options */
-        $options = $input->getOptions();
-        $mixFile = $input->getArgument('mix');
-        if (null === $options['out'] || !\is_string($mixFile) || !is_file($mixFile)) {
-            $output->writeln('Name a mix file that exists, and --out=FILE.');
-
-            return self::INVALID;
+        $mix = [] === $mix->rules ? $mix->withRule(Rule::usual($mix)) : $mix;
+        $blocks = [];
+        foreach ($sounds as $id => $sound) {
+            $blocks[$id] = $this->measured($sound, $mix->source($id)->length, $mix->rate);
         }
-        try {
-            $json = (string) file_get_contents($mixFile);
-            $mix = MixDocument::decode($json);
-            $mix = [] === $mix->rules ? $mix->withRule(Rule::usual($mix)) : $mix;
-            $blocks = [];
-            foreach (MediaDirectory::files($json) as $id => $file) {
-                $blocks[$id] = $this->measured($this->media->sound($mix, $id, $options['media'], $file), $mix->source($id)->length, $mix->rate);
-            }
-            $this->write($this->ducked($mix, $blocks, $output), $json, $options['out']);
-        } catch (Problem $problem) {
-            $output->writeln(trim("{$problem->field()}: {$problem->getMessage()}", ': '));
-
-            return self::FAILURE;
-        } catch (Refused $reason) {
-            $output->writeln($reason->getMessage());
-
-            return self::FAILURE;
-        }
-
-        return self::SUCCESS;
+        $this->write($this->ducked($mix, $blocks, $output), $json, $out);
     }
 
     private function measured(PcmStream $sound, int $length, int $rate): SourceBlocks

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Media;
 
+use Closure;
 use League\Flysystem\FilesystemOperator;
 use RuntimeException;
 use Symfony\Component\Uid\Uuid;
@@ -80,28 +81,35 @@ final readonly class MediaStore
     /** The same every 100 ms, kept beside the blocks once somebody has asked for it. */
     public function tenths(Source $source): SourceTenths
     {
-        $path = self::pathOf($source->id, 'tenths');
-        if (!$this->files->fileExists($path)) {
-            $this->files->write($path, SourceTenths::of($this->blocks($source))->toBytes());
-        }
-
-        return SourceTenths::fromBytes($this->bytes($source, 'tenths'), $source->channels ?? 1);
+        return SourceTenths::fromBytes($this->worked($source, 'tenths', fn (): string => SourceTenths::of($this->blocks($source))->toBytes()), $source->channels ?? 1);
     }
 
     /** All that finding speech in it needs, kept likewise. */
     public function speechLevels(Source $source): SpeechLevels
     {
-        $path = self::pathOf($source->id, 'speech-levels');
-        if (!$this->files->fileExists($path)) {
-            $this->files->write($path, SpeechLevels::of($this->blocks($source))->toBytes());
-        }
-
-        return SpeechLevels::fromBytes($this->bytes($source, 'speech-levels'));
+        return SpeechLevels::fromBytes($this->worked($source, 'speech-levels', fn (): string => SpeechLevels::of($this->blocks($source))->toBytes()));
     }
 
     public function bytes(Source $source, string $part): string
     {
         return (string) stream_get_contents($this->open(self::pathOf($source->id, $part)));
+    }
+
+    /**
+     * What is worked out of a source once. It comes under its name when it is whole, whoever else asks meanwhile.
+     *
+     * @param Closure(): string $make
+     */
+    private function worked(Source $source, string $part, Closure $make): string
+    {
+        $path = self::pathOf($source->id, $part);
+        if (!$this->files->fileExists($path)) {
+            $own = "{$path}.".bin2hex(random_bytes(8));
+            $this->files->write($own, $make());
+            $this->files->move($own, $path);
+        }
+
+        return $this->bytes($source, $part);
     }
 
     public static function formatOf(Source $source): PcmFormat

@@ -24,10 +24,14 @@ export function panAt(track: Track, position: number): number {
   return panOn(panLane(track), position, track.pan);
 }
 
-/** The spans over which a track is muted by its mute lane; the last may be open. */
-export function mutedSpans(track: Track): { from: number; to: number }[] {
-  const switches = track.lanes?.off ? [] : (track.lanes?.mute ?? []);
+/** The spans over which a mute lane mutes; the last may be open. */
+export function spansOf(switches: { at: number; muted: boolean }[]): { from: number; to: number }[] {
   return switches.flatMap(({ at, muted }, i) =>
     muted ? [{ from: at, to: switches.slice(i + 1).find((s) => !s.muted)?.at ?? Infinity }] : [],
   );
+}
+
+/** The spans over which a track is muted by its mute lane, where that is followed. */
+export function mutedSpans(track: Track): { from: number; to: number }[] {
+  return track.lanes?.off ? [] : spansOf(track.lanes?.mute ?? []);
 }

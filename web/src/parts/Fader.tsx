@@ -83,15 +83,11 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 6, PageDown: -6 }[event.key];
-    if (disabled || (by === undefined && event.key !== "Home" && event.key !== "End")) return;
+    // Home and End are left to the timeline: a fader that was dragged must not fall silent for going to the start.
+    if (disabled || by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    const next =
-      by === undefined
-        ? event.key === "End"
-          ? FADER_MAX
-          : FADER_MIN
-        : step(shown + by * (event.shiftKey ? 0.1 : 1));
+    const next = step(shown + by * (event.shiftKey ? 0.1 : 1));
     clearTimeout(release.current);
     onMove(next, true, event.timeStamp, event.altKey);
     // A hand that does not press again has let go.

@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { type KeyboardEvent, useRef } from "react";
 
 /** ms after which a hand on the keys that does not press again has let go. */
 export const KEYS_LET_GO = 350;
@@ -18,6 +18,10 @@ export function useGrip(onMove: (value: number, held: boolean) => void) {
     if (value !== null) onMove(value, false);
   };
   return {
+    // A fader that was dragged must not fall silent because somebody wants to go to the start.
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key === "Home" || event.key === "End") event.preventDefault();
+    },
     onPointerDown: () => {
       byPointer.current = true;
     },

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import type { Edit, LanePart, Track } from "@/api/types";
 import { moveMuteEdge } from "@/features/timeline";
-import { mutedSpans } from "@/lib/lanes";
+import { spansOf } from "@/lib/lanes";
 import { formatPan, parsePan } from "@/lib/pan";
 import { parseShownTime } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
@@ -26,6 +26,11 @@ export function LaneSection() {
       </h2>
       <p className="mt-1 mb-2 text-[12px] text-faint">{WHAT[part]}</p>
       {part === "ducking" && <Late track={track.id} />}
+      {track.lanes?.off && part !== "ducking" && (
+        <p className="mb-2 text-[12px] text-copper-text">
+          {track.name} is off: its lanes are kept, and not followed. Choose <em>read</em> in its head.
+        </p>
+      )}
       <LaneActions track={track} part={part} />
       {part === "level" || part === "ducking" ? (
         <LevelPoints track={track} lane={part} />
@@ -187,7 +192,7 @@ function MuteSpans({ track }: { track: Track }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const length = useMix((s) => s.length);
-  const spans = mutedSpans(track);
+  const spans = spansOf(track.lanes?.mute ?? []);
   const edit = store.getState().edit;
   if (spans.length === 0)
     return <p className="text-faint">It is heard all along. Select a range on it, then mute it there.</p>;

@@ -1,39 +1,59 @@
+import { get, update } from "idb-keyval";
+import { newId } from "@/lib/ids";
 import type { MixStore } from "@/store/mixStore";
 import type { RideEdit } from "./recorder";
 
-const key = (project: string) => `wattage-rides-${project}`;
-
-function all(project: string): RideEdit[] {
-  return JSON.parse(localStorage.getItem(key(project)) ?? "[]") as RideEdit[];
+interface Kept {
+  id: string;
+  edit: RideEdit;
 }
 
-function put(project: string, rides: RideEdit[]): void {
-  if (rides.length) localStorage.setItem(key(project), JSON.stringify(rides));
-  else localStorage.removeItem(key(project));
+const key = (project: string) => `rides ${project}`;
+
+/** One window at a time sends rides of a project, so that none is sent by two. */
+async function alone<T>(project: string, work: () => Promise<T>): Promise<T> {
+  return "locks" in navigator ? await navigator.locks.request(`wattage ${key(project)}`, work) : work();
 }
 
-/** Keeps a ride in the browser until the server has it, so that a lost connection loses nothing. */
-export function keepRide(project: string, edit: RideEdit): { drop: () => void } {
-  const text = JSON.stringify(edit);
-  put(project, [...all(project), edit]);
-  return {
-    drop: () =>
-      put(
-        project,
-        all(project).filter((ride) => JSON.stringify(ride) !== text),
-      ),
-  };
+function drop(project: string, id: string): Promise<void> {
+  return update<Kept[]>(key(project), (rides = []) => rides.filter((ride) => ride.id !== id));
+}
+
+/** Rides of a project that are kept in the browser because the server does not have them yet. */
+export async function keptRides(project: string): Promise<RideEdit[]> {
+  return ((await get<Kept[]>(key(project))) ?? []).map((ride) => ride.edit);
+}
+
+/** Sends a ride, and keeps it in the browser until the server has it, so that a lost connection loses nothing. */
+export function sendRide(store: MixStore, edit: RideEdit): Promise<boolean> {
+  const { project, edit: send } = store.getState();
+  return alone(project.id, async () => {
+    const ride = { id: newId("ride"), edit };
+    try {
+      await update<Kept[]>(key(project.id), (rides = []) => [...rides, ride]);
+    } catch {
+      return send(edit); // There is no room to keep it, so it must reach the server at once.
+    }
+    const done = await send(edit);
+    if (done || !isPassing(store)) await drop(project.id, ride.id);
+    return done;
+  });
 }
 
 /** Sends rides that could not be sent when they were made. */
-export async function sendKept(store: MixStore): Promise<void> {
-  const { project, role } = { project: store.getState().project.id, role: store.getState().project.role };
-  if (role === "viewer") return;
-  for (const ride of all(project)) {
-    if (!(await store.getState().edit(ride)) && store.getState().offline) return;
-    put(
-      project,
-      all(project).filter((kept) => JSON.stringify(kept) !== JSON.stringify(ride)),
-    );
-  }
+export function sendKept(store: MixStore): Promise<void> {
+  const { project, edit: send } = store.getState();
+  if (project.role === "viewer") return Promise.resolve();
+  return alone(project.id, async () => {
+    for (const ride of (await get<Kept[]>(key(project.id))) ?? []) {
+      if (!(await send(ride.edit)) && isPassing(store)) return;
+      await drop(project.id, ride.id);
+    }
+  });
+}
+
+/** Whether what stood in the way will pass: no connection, or another state that is heard. Else the ride is refused for what it is. */
+function isPassing(store: MixStore): boolean {
+  const { offline, hearing } = store.getState();
+  return !navigator.onLine || offline || hearing !== null;
 }

@@ -1,9 +1,12 @@
 // @vitest-environment jsdom
+import "fake-indexeddb/auto";
+import { clear } from "idb-keyval";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Edit } from "@/api/types";
 import type { Player } from "@/features/player";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
+import { keptRides } from "./kept";
 import { faderAt, Recorder } from "./recorder";
 
 let store: MixStore;
@@ -15,8 +18,8 @@ const started = vi.fn((from?: number) => Promise.resolve(void from));
 let jump: (from: number, to: number) => void;
 const rides: [string, string, number | null][] = [];
 
-beforeEach(() => {
-  localStorage.clear();
+beforeEach(async () => {
+  await clear();
   edits = [];
   answers = [];
   rides.length = 0;
@@ -45,7 +48,7 @@ afterEach(() => detach());
 const play = (from = 0) => store.setState({ playing: true, playhead: from });
 const stop = async (at: number) => {
   store.setState({ playing: false, playhead: at });
-  await vi.waitFor(() => expect(store.getState().writing).toEqual([]));
+  await vi.waitFor(() => expect(recorder.traces).toEqual([]));
 };
 
 describe("a ride", () => {
@@ -155,10 +158,25 @@ describe("a ride", () => {
     ]);
   });
 
+  it("lets a control go when its pass is kept, unless the next pass has it already", async () => {
+    store.setState({ modes: { music: "latch", speech: "latch" } });
+    play();
+    for (const track of ["music", "speech"]) recorder.note(track, "level", -6, true, 1000);
+    jump(2 * SECOND, 4 * SECOND);
+    recorder.note("music", "level", -3, true, 4100);
+    recorder.note("music", "level", -3, false, 4200);
+    rides.length = 0;
+    await vi.waitFor(() => expect(edits).toHaveLength(1));
+    await vi.waitFor(() => expect(rides).toContainEqual(["music", "pan", null]));
+    expect(rides).not.toContainEqual(["music", "level", null]);
+    await stop(5 * SECOND);
+    await vi.waitFor(() => expect(rides).toContainEqual(["music", "level", null]));
+  });
+
   it("shows what is written while it is written, and until it is kept", async () => {
     store.setState({ modes: { music: "latch" } });
     play();
-    expect(recorder.traces).toEqual([{ track: "music", samples: [], live: false }]);
+    expect(recorder.traces).toEqual([{ track: "music", samples: [], whole: true, live: false }]);
     recorder.note("music", "level", -6, true, 1000);
     recorder.note("music", "level", -7, false, 1500);
     expect(recorder.traces[0]?.live).toBe(true);
@@ -192,12 +210,12 @@ describe("a ride", () => {
     play();
     await stop(SECOND);
     await vi.waitFor(() => expect(edits).toHaveLength(1));
-    expect(localStorage.getItem("wattage-rides-p")).toContain('"ride"');
+    expect(await keptRides("p")).toEqual(edits);
     store.setState({ offline: false });
     window.dispatchEvent(new Event("online"));
     await vi.waitFor(() => expect(edits).toHaveLength(2));
     expect(edits[1]).toEqual(edits[0]);
-    await vi.waitFor(() => expect(localStorage.getItem("wattage-rides-p")).toBeNull());
+    await vi.waitFor(async () => expect(await keptRides("p")).toEqual([]));
   });
 });
 
@@ -220,7 +238,7 @@ describe("while another state is heard", () => {
     await vi.waitFor(() => expect(edits).toHaveLength(1));
     store.setState({ hearing: null });
     await vi.waitFor(() => expect(edits).toHaveLength(2));
-    await vi.waitFor(() => expect(localStorage.getItem("wattage-rides-p")).toBeNull());
+    await vi.waitFor(async () => expect(await keptRides("p")).toEqual([]));
   });
 });
 

@@ -3,7 +3,7 @@ import type { Player } from "@/features/player";
 import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
 import type { RideMode } from "@/store/screen";
-import { keepRide, sendKept } from "./kept";
+import { sendKept, sendRide } from "./kept";
 
 type Part = "level" | "pan" | "mute";
 export type RideEdit = Extract<Edit, { edit: "ride" }>;
@@ -14,6 +14,15 @@ interface Open {
   samples: Record<Part, RideSample[]>;
   held: Record<Part, boolean>;
   touched: Record<Part, boolean>;
+}
+
+export interface Trace {
+  track: string;
+  samples: RideSample[];
+  /** Whether it goes on between touches. */
+  whole: boolean;
+  /** Whether it is being written at this moment. */
+  live: boolean;
 }
 
 export const FADER_BOTTOM = -60;
@@ -77,15 +86,16 @@ export class Recorder {
   }
 
   /** What is being written, or is on its way to be kept: by track, the samples of its level so far. */
-  get traces(): { track: string; samples: RideSample[]; live: boolean }[] {
-    const level = (live: boolean) => (open: Open, track: string) => ({
+  get traces(): Trace[] {
+    const trace = (open: Open, track: string, live: boolean): Trace => ({
       track,
       samples: open.samples.level,
-      live: live && (open.mode === "write" || (open.mode === "latch" ? open.touched.level : open.held.level)),
+      whole: open.mode !== "touch",
+      live: live && writes(open, "level"),
     });
     return [
-      ...[...this.sending].map(([track, open]) => level(false)(open, track)),
-      ...[...this.open].map(([track, open]) => level(true)(open, track)),
+      ...[...this.sending].map(([track, open]) => trace(open, track, false)),
+      ...[...this.open].map(([track, open]) => trace(open, track, true)),
     ];
   }
 
@@ -171,20 +181,15 @@ export class Recorder {
     }
     for (const track of ridden.keys()) {
       for (const part of ["level", "pan"] as const)
-        if (!this.open.get(track)?.held[part]) this.player.ride(track, part, null);
+        // Unless the next pass has its hand on it already.
+        if (!writes(this.open.get(track), part)) this.player.ride(track, part, null);
     }
   }
 
   private async send(edit: RideEdit): Promise<void> {
-    const { project, edit: send, set } = this.store.getState();
-    const kept = keepRide(project.id, edit);
-    if (await send(edit)) {
-      kept.drop();
-      set({ ridden: { revision: this.store.getState().revision, edit } });
-    } else {
-      // Refused for what it is: then it is not sent again.
-      const { offline, hearing } = this.store.getState();
-      if (navigator.onLine && !offline && !hearing) kept.drop();
+    if (await sendRide(this.store, edit)) {
+      const { set, revision } = this.store.getState();
+      set({ ridden: { revision, edit } });
     }
   }
 
@@ -195,10 +200,15 @@ export class Recorder {
   }
 }
 
-function isWriting({ mode, held, touched }: Open): boolean {
-  if (mode === "write") return true;
-  const parts = mode === "latch" ? touched : held;
-  return parts.level || parts.pan || parts.mute;
+function isWriting(open: Open): boolean {
+  return (["level", "pan", "mute"] as const).some((part) => writes(open, part));
+}
+
+/** Whether what a control does is being written at this moment. */
+function writes(open: Open | undefined, part: Part): boolean {
+  if (!open) return false;
+  if (open.mode === "write" && part === "level") return true;
+  return open.mode === "touch" ? open.held[part] : open.touched[part];
 }
 
 /** Samples from a moment on, with the one that stood before it put there. */

@@ -15,7 +15,7 @@ interface Props {
 /** What a ride writes, drawn while it is written: a strong line in copper, which stays until the lane itself has come. */
 export function RideTrace(props: Props) {
   const riding = useMix(
-    (s) => (s.playing && s.tracks.some((t) => (s.modes[t.id] ?? "read") !== "read")) || s.pending > 0,
+    (s) => (s.playing || s.pending > 0) && s.tracks.some((t) => (s.modes[t.id] ?? "read") !== "read"),
   );
   return riding ? <Trace {...props} /> : null;
 }
@@ -40,14 +40,14 @@ function Trace({ layout, view, width, height, scrollTop }: Props) {
       ctx.strokeStyle = ctx.fillStyle = copper;
       ctx.lineWidth = 3;
       ctx.lineJoin = "round";
-      for (const { track, samples, live } of recorder.traces) {
+      for (const { track, samples, whole, live } of recorder.traces) {
         const lane = layout.lanes.find((l) => l.track.id === track);
         if (!lane || samples.length === 0) continue;
         ctx.beginPath();
         let held = false;
         for (const [at, level, hand] of samples) {
           const [x, y] = [xOf(view, at), yOfDb(lane, level)];
-          if (held) ctx.lineTo(x, y);
+          if (held || (whole && at !== samples[0]?.[0])) ctx.lineTo(x, y);
           else ctx.moveTo(x, y);
           held = hand === 1;
         }

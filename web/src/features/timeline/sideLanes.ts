@@ -1,5 +1,5 @@
 import type { Track } from "@/api/types";
-import { mutedSpans, panAt } from "@/lib/lanes";
+import { panOn, spansOf } from "@/lib/lanes";
 import { type Lane, sampleAt, soundArea, xOf } from "./geometry";
 import type { Scene } from "./scene";
 
@@ -39,7 +39,7 @@ export function sideTarget(scene: Scene, lane: Lane, x: number, y: number): Side
   const sample = sampleAt(view, x);
   if (part === "mute") {
     const near = (at: number) => Math.abs(xOf(view, at) - x) < NEAR;
-    for (const { from, to } of mutedSpans(track)) {
+    for (const { from, to } of spansOf(track.lanes?.mute ?? [])) {
       if (near(from)) return { kind: "mute-edge", lane, at: from, muted: true };
       if (near(to)) return { kind: "mute-edge", lane, at: to, muted: false };
       if (sample >= from && sample < to) return { kind: "mute-span", lane, from, to };
@@ -51,7 +51,7 @@ export function sideTarget(scene: Scene, lane: Lane, x: number, y: number): Side
     (p) => Math.hypot(xOf(view, p.at) - x, yOfPan(lane, p.pan) - y) < NEAR + 1,
   );
   if (point) return { kind: "pan-point", lane, ...point };
-  const pan = panAt(track, sample);
+  const pan = panOn(pointsOf(track), sample, track.pan);
   const { range } = scene;
   const covers = range && (range.tracks === null || range.tracks.includes(track.id));
   if (covers && sample >= range.from && sample < range.to) return { kind: "pan-range", lane, pan };

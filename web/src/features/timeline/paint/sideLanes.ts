@@ -1,4 +1,4 @@
-import { mutedSpans } from "@/lib/lanes";
+import { mutedSpans, spansOf } from "@/lib/lanes";
 import { formatPan } from "@/lib/pan";
 import { type Lane, soundArea, xOf } from "../geometry";
 import { inkOf, type Scene } from "../scene";
@@ -17,7 +17,8 @@ export function drawSideLanes(ctx: CanvasRenderingContext2D, scene: Scene, palet
 function drawMutes(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, palette: Palette): void {
   const area = soundArea(lane);
   const active = scene.activeLane[lane.track.id] === "mute";
-  for (const { from, to } of mutedSpans(lane.track)) {
+  const spans = active ? spansOf(lane.track.lanes?.mute ?? []) : mutedSpans(lane.track);
+  for (const { from, to } of spans) {
     const left = Math.max(-2, xOf(scene.view, from));
     const right = Math.min(scene.width + 2, xOf(scene.view, Math.min(to, scene.length)));
     if (right <= left) continue;
