@@ -129,9 +129,12 @@ export async function mix(page: Page) {
   });
 }
 
-/** Waits until all edits have been answered. */
+/** Waits until all edits have been answered, and rides have been kept. */
 export async function settled(page: Page): Promise<void> {
-  await page.waitForFunction(() => window.wattage?.store.getState().pending === 0);
+  await page.waitForFunction(() => {
+    const state = window.wattage?.store.getState();
+    return state?.pending === 0 && !state.keeping;
+  });
 }
 
 /** Where a moment and a lane are on the page. */

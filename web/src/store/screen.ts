@@ -79,6 +79,8 @@ export interface ScreenState {
   grips: Record<string, number>;
   /** Tracks that are being written at this moment. */
   writing: string[];
+  /** Whether a ride that has ended is on its way to be kept. */
+  keeping: boolean;
   /** When a ride that waits to begin does so, ms on the clock of the page. */
   countIn: number | null;
   /** The ride that was the newest edit, so that its thinning can still be changed. */
@@ -119,6 +121,7 @@ export function freshScreen(rate: number): ScreenState {
     punch: false,
     grips: {},
     writing: [],
+    keeping: false,
     countIn: null,
     ridden: null,
     hiddenWires: [],

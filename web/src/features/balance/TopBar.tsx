@@ -78,7 +78,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
 function ProjectName() {
   const canEdit = useCanEdit();
   const name = useMix((s) => s.project.name);
-  const saving = useMix((s) => s.pending > 0);
+  const saving = useMix((s) => s.pending > 0 || s.keeping);
   return (
     <div className="min-w-0 leading-tight">
       <div className="truncate font-semibold" title={name}>

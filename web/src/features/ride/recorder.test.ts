@@ -219,6 +219,29 @@ describe("a ride", () => {
   });
 });
 
+describe("a ride that is sent", () => {
+  it("is under a lock that all windows of the project share, and said to be on its way", async () => {
+    const request = vi.fn((_name: string, work: () => Promise<unknown>) => work());
+    Object.defineProperty(navigator, "locks", { configurable: true, value: { request } });
+    store.setState({ modes: { music: "write" } });
+    play();
+    store.setState({ playing: false, playhead: SECOND });
+    expect(store.getState().keeping).toBe(true);
+    await vi.waitFor(() => expect(store.getState().keeping).toBe(false));
+    expect(edits).toHaveLength(1);
+    expect(request.mock.calls.map(([name]) => name)).toEqual(["wattage rides p"]);
+    Reflect.deleteProperty(navigator, "locks");
+  });
+
+  it("is not sent again where it was refused for what it is", async () => {
+    answers = [false];
+    store.setState({ modes: { music: "write" } });
+    play();
+    await stop(SECOND);
+    expect(await keptRides("p")).toEqual([]);
+  });
+});
+
 describe("while another state is heard", () => {
   const hearing = { revision: 1, name: "A", present: storeOf().getState() };
 

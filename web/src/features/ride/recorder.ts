@@ -176,8 +176,10 @@ export class Recorder {
     state.set({ writing: [], countIn: null, modes: Object.fromEntries(modes) });
     if (passes.length) {
       for (const [track, open] of ridden) this.sending.set(track, open);
+      state.set({ keeping: true });
       await this.send({ edit: "ride", passes });
       for (const [track, open] of ridden) if (this.sending.get(track) === open) this.sending.delete(track);
+      state.set({ keeping: this.sending.size > 0 });
     }
     for (const track of ridden.keys()) {
       for (const part of ["level", "pan"] as const)

@@ -15,7 +15,7 @@ interface Props {
 /** What a ride writes, drawn while it is written: a strong line in copper, which stays until the lane itself has come. */
 export function RideTrace(props: Props) {
   const riding = useMix(
-    (s) => (s.playing || s.pending > 0) && s.tracks.some((t) => (s.modes[t.id] ?? "read") !== "read"),
+    (s) => (s.playing || s.keeping) && s.tracks.some((t) => (s.modes[t.id] ?? "read") !== "read"),
   );
   return riding ? <Trace {...props} /> : null;
 }
