@@ -186,6 +186,15 @@ describe("keys on a lane", () => {
     return player;
   };
 
+  it("begin a range on its track", () => {
+    store.setState({ activeLane: { music: "pan" }, playhead: 3 * SECOND });
+    run("range-in");
+    expect(store.getState().range).toMatchObject({ from: 3 * SECOND, tracks: ["music"] });
+    store.setState({ range: null, selected: ["voice"] });
+    run("range-in");
+    expect(store.getState().range?.tracks).toEqual(["speech"]);
+  });
+
   it("go through its keyframes, add one, and lift what is chosen", () => {
     store.setState({ activeLane: { music: "level" } });
     const player = run("keyframe-after");

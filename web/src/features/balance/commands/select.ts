@@ -1,14 +1,14 @@
 import type { Chosen, Keyframe, WireId } from "@/api/types";
 import { newId } from "@/lib/ids";
 import { onlyOne } from "@/store/chosen";
-import { laneAtHand, type Wire, wireIn, wireOf } from "@/store/wires";
+import { laneAtHand, partAtHand, type Wire, wireIn, wireOf } from "@/store/wires";
 import { openStretches } from "../buried";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
 
 function setRange(state: MixState, part: { from?: number; to?: number }): void {
-  const track = selectedClips(state)[0]?.track;
+  const track = selectedClips(state)[0]?.track ?? partAtHand(state)?.track;
   const old = state.range ?? { from: 0, to: state.length, tracks: track ? [track] : null };
   const next = { ...old, ...part };
   if (next.to <= next.from) {
