@@ -86,16 +86,22 @@ final readonly class MixFigures
      */
     private function sum(array $tracks, bool $peaks, bool $programme = false): array
     {
-        $sum = array_fill(0, $this->count, 0.0);
+        $sum = null;
         foreach ($tracks as $id => $track) {
             $faders = $this->mix->faders;
             $gain = $faders->of($this->mix->tracks[$id]->stem)->ratio() * ($programme ? $faders->programme->ratio() : 1.0);
             $factor = $peaks ? $gain : $gain * $gain;
-            foreach ($peaks ? $track->peaks : $track->powers as $k => $value) {
+            $values = $peaks ? $track->peaks : $track->powers;
+            if (null === $sum && 1.0 === $factor) {
+                $sum = $values; // most faders of stems stand at 0 dB, and most sums begin with one track
+                continue;
+            }
+            $sum ??= array_fill(0, $this->count, 0.0);
+            foreach ($values as $k => $value) {
                 $sum[$k] += $factor * $value;
             }
         }
 
-        return array_values($sum);
+        return array_values($sum ?? array_fill(0, $this->count, 0.0));
     }
 }
