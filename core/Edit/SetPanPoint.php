@@ -32,7 +32,7 @@ final readonly class SetPanPoint implements Edit
     {
         $track = $before->track($this->track);
         $lane = $track->lanes->pan;
-        $base = $lane->isEmpty() ? new PanLane([[0, $track->pan]]) : $lane;
+        $base = $track->pans();
         $at = $this->at ?? 0;
         $after = null === $this->point ? $base->with($at, $this->pan ?? $base->at($at)) : $this->changed($lane, $this->point);
 

@@ -6,7 +6,6 @@ namespace Wattage\Core\Edit;
 
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
-use Wattage\Core\Timeline\PanLane;
 
 /** Brings the pan lane of a track to one side over a range, with straight ramps before and after it. */
 final readonly class SetPanRange implements Edit
@@ -29,7 +28,7 @@ final readonly class SetPanRange implements Edit
     {
         $track = $before->track($this->track);
         $lane = $track->lanes->pan;
-        $old = $lane->isEmpty() ? new PanLane([[0, $track->pan]]) : $lane;
+        $old = $track->pans();
         [$from, $to] = [$this->range->from, $this->range->to];
         $start = max(0, $from - max(1, $this->ramp));
         $end = $to + max(1, $this->ramp);

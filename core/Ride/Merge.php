@@ -44,7 +44,7 @@ final readonly class Merge
         }
         $samples = Sample::sorted($pass->pan, $pass->start, $pass->stop, -1.0, 1.0);
         foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
-            $base = $lanes->pan->isEmpty() ? new PanLane([[0, $track->pan]]) : $lanes->pan;
+            $base = $track->withLanes($lanes)->pans();
             $lanes = $lanes->withPan($this->pan($base, $from, $to, $ridden, $this->way($pass->mode)));
         }
         $samples = Sample::sorted($pass->mute, $pass->start, $pass->stop, 0.0, 1.0);

@@ -133,7 +133,7 @@ final readonly class Clearance
      */
     private static function windowed(array $powers, array $active): array
     {
-        // What is no speech is put to nothing first, so that the windows can be summed without asking.
+        // What is no speech is put to nothing first, so that the four tenths of a window (BEFORE, itself, AFTER) are summed without asking.
         $spoken = array_fill(0, \count($powers) + self::BEFORE + self::AFTER, 0.0);
         foreach ($active as $k => $_) {
             $spoken[$k + self::BEFORE] = $powers[$k];

@@ -113,6 +113,12 @@ final readonly class Track
         return $lane->isFlat() && !$this->fader->equals(Decibels::unchanged()) ? Curve::of([new Keyframe(0, $this->fader, Ramp::line())]) : $lane;
     }
 
+    /** Its pan lane; while that is empty, where it stands is where it begins. */
+    public function pans(): PanLane
+    {
+        return $this->lanes->pan->isEmpty() ? new PanLane([[0, $this->pan]]) : $this->lanes->pan;
+    }
+
     /** Whether its level is drawn in its lane, so that the fader does not count. */
     public function hasLevelLane(): bool
     {
