@@ -90,6 +90,11 @@ export interface ScreenState {
   heights: Record<string, number>;
 }
 
+/** Whether playing a track may write into its lanes. */
+export function isArmed(modes: Record<string, RideMode>, track: string): boolean {
+  return (modes[track] ?? "read") !== "read";
+}
+
 /** As it is when a project is opened. */
 export function freshScreen(rate: number): ScreenState {
   return {

@@ -2,10 +2,11 @@ import { X } from "lucide-react";
 import type { Edit, LanePart, Track } from "@/api/types";
 import { moveMuteEdge } from "@/features/timeline";
 import { spansOf } from "@/lib/lanes";
-import { formatPan, parsePan } from "@/lib/pan";
+import { formatPan } from "@/lib/pan";
 import { parseShownTime } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { typedPan } from "@/store/typedPan";
 import { laneCurve, partAtHand } from "@/store/wires";
 import { Late } from "./Late";
 import { KeyframeTable } from "./KeyframeTable";
@@ -51,6 +52,9 @@ const WHAT: Record<LanePart, string> = {
   pan: `Where the track stands over time: left is up. ${STAYS}`,
   mute: "Where the track is muted. Select a range on it to mute more.",
 };
+
+/** Pan points that are listed at most; a ridden hour has thousands. */
+const MOST = 200;
 
 /** How many points a lane holds. */
 function countOf(track: Track, part: LanePart): number {
@@ -154,7 +158,7 @@ function PanPoints({ track }: { track: Track }) {
         </tr>
       </thead>
       <tbody>
-        {points.slice(0, 200).map(({ at, pan }) => (
+        {points.slice(0, MOST).map(({ at, pan }) => (
           <tr key={at}>
             <td className="w-[102px] py-0.5 pr-1">
               <TimeField
@@ -170,7 +174,7 @@ function PanPoints({ track }: { track: Track }) {
                 shown={formatPan(pan)}
                 disabled={!canEdit}
                 onCommit={async (text) => {
-                  const next = parsePan(text);
+                  const next = typedPan(store.getState(), text);
                   return next !== null && change(at, { pan: next });
                 }}
               />
@@ -184,6 +188,11 @@ function PanPoints({ track }: { track: Track }) {
           </tr>
         ))}
       </tbody>
+      {points.length > MOST && (
+        <caption className="caption-bottom pt-1 text-left text-[11px] text-faint">
+          The first {MOST} of {points.length}. The others are on the timeline.
+        </caption>
+      )}
     </table>
   );
 }

@@ -1,12 +1,14 @@
 import { panAt } from "@/lib/lanes";
-import { formatPan, parsePan } from "@/lib/pan";
+import { formatPan } from "@/lib/pan";
 import { TypedField } from "@/parts/TypedField";
-import { useMix, useMixStore } from "@/store/context";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import type { Range } from "@/store/screen";
+import { typedPan } from "@/store/typedPan";
 
 /** What is done to the selected range of a pan or a mute lane. */
 export function SideRange({ track, part, range }: { track: string; part: "pan" | "mute"; range: Range }) {
   const store = useMixStore();
+  const canEdit = useCanEdit();
   const ramp = useMix((s) => s.settings.ramp);
   const pan = useMix((s) => {
     const own = s.tracks.find((t) => t.id === track);
@@ -22,6 +24,8 @@ export function SideRange({ track, part, range }: { track: string; part: "pan" |
             key={String(muted)}
             type="button"
             className="button px-2"
+            disabled={!canEdit}
+            title={canEdit ? undefined : "Your role here is viewer."}
             onClick={() => void edit({ edit: "set-mute-range", track, from, to, muted })}
           >
             {muted ? "Mute here" : "Heard here"}
@@ -30,16 +34,13 @@ export function SideRange({ track, part, range }: { track: string; part: "pan" |
       </div>
     );
   const set = async (text: string) => {
-    const next = parsePan(text);
-    if (next !== null) return edit({ edit: "set-pan-range", track, from, to, pan: next, ramp });
-    const why = `“${text}” is not a pan. Type 30 left, −30 or centre.`;
-    store.getState().set({ notice: { kind: "error", text: why } });
-    return false;
+    const next = typedPan(store.getState(), text);
+    return next !== null && edit({ edit: "set-pan-range", track, from, to, pan: next, ramp });
   };
   return (
     <div className="mt-2 grid grid-cols-[1fr_112px] items-center gap-2">
       <span className="text-faint">Pan over the range</span>
-      <TypedField label="Pan over the range" shown={formatPan(pan)} onCommit={set} />
+      <TypedField label="Pan over the range" shown={formatPan(pan)} disabled={!canEdit} onCommit={set} />
     </div>
   );
 }

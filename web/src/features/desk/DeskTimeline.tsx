@@ -5,6 +5,7 @@ import { inkOf, layOutShort, Timeline, type View } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { Divider } from "@/parts/Divider";
 import { useMix } from "@/store/context";
+import { isArmed } from "@/store/screen";
 import type { Track } from "@/api/types";
 
 /** Height of a lane: the faders need the room. */
@@ -26,7 +27,7 @@ export function DeskTimeline({ view, setView, width, headsWidth, onHint }: Props
   const [scrollTop, setScrollTop] = useState(0);
   const [dragged, setDragged] = useState<number | null>(null);
   const layout = useMemo(() => {
-    const armed = tracks.filter((t) => (modes[t.id] ?? "read") !== "read");
+    const armed = tracks.filter((t) => isArmed(modes, t.id));
     return layOutShort(armed, armed.length === 1 ? ALONE : LANE);
   }, [tracks, modes]);
   const around = layout.height - layout.lanes.reduce((sum, lane) => sum + lane.height, 0);

@@ -4,13 +4,14 @@ import { useRecorder } from "@/features/ride";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { isArmed } from "@/store/screen";
 
 /** Begins a ride, and says when and where it may write. */
 export function RideBar() {
   const store = useMixStore();
   const recorder = useRecorder();
   const canEdit = useCanEdit();
-  const armed = useMix((s) => s.tracks.filter((t) => (s.modes[t.id] ?? "read") !== "read").length);
+  const armed = useMix((s) => s.tracks.filter((t) => isArmed(s.modes, t.id)).length);
   const playing = useMix((s) => s.playing);
   const range = useMix((s) => s.range);
   const punch = useMix((s) => s.punch);

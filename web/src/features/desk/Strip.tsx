@@ -11,6 +11,7 @@ import { ModeChoice } from "@/parts/ModeChoice";
 import { PanSlider } from "@/parts/PanSlider";
 import { Toggle } from "@/parts/Toggle";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { isArmed } from "@/store/screen";
 import { useSolo } from "@/store/useSolo";
 import { Column, Marks } from "./Column";
 import { Fader, FADER_MIN } from "@/parts/Fader";
@@ -93,7 +94,7 @@ function MuteToggle({ track, disabled }: { track: Track; disabled: boolean }) {
   const store = useMixStore();
   const recorder = useRecorder();
   const [muting, setMuting] = useState<boolean | null>(null);
-  const riding = useMix((s) => s.playing && (s.modes[track.id] ?? "read") !== "read");
+  const riding = useMix((s) => s.playing && isArmed(s.modes, track.id));
   if (!riding && muting !== null) setMuting(null);
   const spans = mutedSpans(track);
   const moment = useMoment(spans.length > 0);

@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { usePlayer } from "@/features/player";
 import { useRecorder } from "@/features/ride";
 import { useMix } from "@/store/context";
+import { isArmed } from "@/store/screen";
 import { type Layout, type View, xOf, yOfDb } from "./geometry";
 
 interface Props {
@@ -14,9 +15,7 @@ interface Props {
 
 /** What a ride writes, drawn while it is written: a strong line in copper, which stays until the lane itself has come. */
 export function RideTrace(props: Props) {
-  const riding = useMix(
-    (s) => (s.playing || s.keeping) && s.tracks.some((t) => (s.modes[t.id] ?? "read") !== "read"),
-  );
+  const riding = useMix((s) => (s.playing || s.keeping) && s.tracks.some((t) => isArmed(s.modes, t.id)));
   return riding ? <Trace {...props} /> : null;
 }
 

@@ -1,8 +1,8 @@
 import { type RefObject, useEffect } from "react";
 import type { Marker, WireId } from "@/api/types";
-import { parsePan } from "@/lib/pan";
 import { useCanEdit, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
+import { typedPan } from "@/store/typedPan";
 import { wireIn } from "@/store/wires";
 import type { Target } from "./hit";
 import { wiresInRange } from "./levels";
@@ -145,12 +145,8 @@ function ofPan(
   const { edit, range, settings } = state;
   const track = target.lane.track.id;
   const submit = (text: string) => {
-    const pan = parsePan(text);
-    if (pan === null) {
-      const why = `“${text}” is not a pan. Type 30 left, −30 or centre.`;
-      state.set({ notice: { kind: "error", text: why } });
-      return Promise.resolve(false);
-    }
+    const pan = typedPan(state, text);
+    if (pan === null) return Promise.resolve(false);
     if (target.kind === "pan-point") return edit({ edit: "set-pan-point", track, point: target.at, pan });
     const { from, to } = range ?? { from: 0, to: 1 };
     return edit({ edit: "set-pan-range", track, from, to, pan, ramp: settings.ramp });
