@@ -99,6 +99,38 @@ final readonly class Curve
         return self::of($keyframes);
     }
 
+    /**
+     * As withKeyframeAt() for many at once, in one pass.
+     *
+     * @param list<int> $positions rising
+     */
+    public function withKeyframesAt(array $positions): self
+    {
+        if ($this->isFlat()) {
+            return new self(array_map(static fn (int $at): Keyframe => new Keyframe($at, Decibels::unchanged(), Ramp::line()), $positions));
+        }
+        $keyframes = [];
+        $next = 0;
+        $n = \count($positions);
+        foreach ($this->keyframes as $i => $keyframe) {
+            for (; $next < $n && $positions[$next] < $keyframe->position && 0 === $i; ++$next) {
+                $keyframes[] = new Keyframe($positions[$next], $keyframe->level, Ramp::line());
+            }
+            $after = $this->keyframes[$i + 1] ?? null;
+            $next += $next < $n && $positions[$next] === $keyframe->position ? 1 : 0;
+            for (; $next < $n && (null === $after || $positions[$next] < $after->position); ++$next) {
+                $at = $positions[$next];
+                [$left, $right] = null === $after ? [Ramp::line(), Ramp::line()] : (new Segment($keyframe, $after))->cutAt($at);
+                $level = null === $after ? $keyframe->level : (new Segment($keyframe, $after))->levelAt($at);
+                $keyframes[] = $keyframe->withRamp($left);
+                $keyframe = new Keyframe($at, $level, $right);
+            }
+            $keyframes[] = $keyframe;
+        }
+
+        return self::of($keyframes);
+    }
+
     /** @throws InvalidCurve when there is no keyframe at one of the positions */
     public function without(int ...$positions): self
     {

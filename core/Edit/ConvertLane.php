@@ -7,6 +7,7 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Curve\Simplest;
 use Wattage\Core\Curve\Sum;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
@@ -19,6 +20,9 @@ use Wattage\Core\Timeline\Track;
 /** Moves what a lane does to another home: into the clips, where it travels with the sound, or into the level lane, where it stays on the timeline. */
 final readonly class ConvertLane implements Edit
 {
+    /** dB by which the curve may differ for having fewer keyframes. */
+    private const TOLERANCE = 0.03;
+
     /**
      * @param ?Lane $from null for the curves of the clips
      * @param ?Lane $to null for the curves of the clips
@@ -62,7 +66,7 @@ final readonly class ConvertLane implements Edit
         foreach ($track->clips as $clip) {
             if (!$ducking || $clip->ducked) {
                 $under = $lane->within($clip->at, $clip->end())->shifted($clip->in - $clip->at);
-                $clips[] = $clip->withCurve(Sum::of($clip->curve, $under, $clip->heard()));
+                $clips[] = $clip->withCurve(Simplest::of(Sum::of($clip->curve, $under, $clip->heard()), self::TOLERANCE));
             }
         }
 
@@ -71,7 +75,7 @@ final readonly class ConvertLane implements Edit
 
     private function intoLevels(Track $track, Curve $added, Mix $mix): Track
     {
-        return $added->isFlat() ? $track : $track->withLanes($track->lanes->withLevel(Sum::of($track->levels(), $added, Span::of(0, max(1, $mix->length())))));
+        return $added->isFlat() ? $track : $track->withLanes($track->lanes->withLevel(Simplest::of(Sum::of($track->levels(), $added, Span::of(0, max(1, $mix->length()))), self::TOLERANCE)));
     }
 
     /** The curves of clips one after the other; between them 0 dB. */

@@ -23,11 +23,14 @@ final readonly class Merge
     /** Samples between what was and what was written, so that it does not click: 10 ms at 48 kHz. */
     private const JOINT = 480;
 
+    /** Samples without word of a hand after which it rested: 50 ms at 48 kHz. While it moves, word comes three times as often. */
+    public const REST = 2400;
+
     private const PAN_TOLERANCE = 0.02;
 
     /**
      * @param float $tolerance dB that the lane may differ from what was ridden
-     * @param int $spacing samples that keyframes are kept apart, where the tolerance allows
+     * @param int $spacing samples that keyframes are kept apart, except where the sound steps and the tolerance needs two
      * @param int $glide samples in which a touched control goes back to its lane
      */
     public function __construct(private float $tolerance, private int $spacing, private int $glide)
@@ -37,17 +40,17 @@ final readonly class Merge
     public function into(Track $track, Pass $pass): Lanes
     {
         $lanes = $track->lanes->withOff(false);
-        $samples = Sample::sorted($pass->level, $pass->start, $pass->stop, self::FADER_BOTTOM, Decibels::MAX_FADER);
+        $samples = Sample::forward($pass->level, $pass->start, $pass->stop, self::FADER_BOTTOM, Decibels::MAX_FADER);
         foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
             $base = $track->withLanes($lanes)->levels();
             $lanes = $lanes->withLevel($this->level($base, $from, $to, $ridden, $this->way($pass->mode)));
         }
-        $samples = Sample::sorted($pass->pan, $pass->start, $pass->stop, -1.0, 1.0);
+        $samples = Sample::forward($pass->pan, $pass->start, $pass->stop, -1.0, 1.0);
         foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
             $base = $track->withLanes($lanes)->pans();
             $lanes = $lanes->withPan($this->pan($base, $from, $to, $ridden, $this->way($pass->mode)));
         }
-        $samples = Sample::sorted($pass->mute, $pass->start, $pass->stop, 0.0, 1.0);
+        $samples = Sample::forward($pass->mute, $pass->start, $pass->stop, 0.0, 1.0);
         foreach (Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) as [$from, $to, $ridden]) {
             $lanes = $lanes->withMute(self::mute($lanes->mute, $from, $to, $ridden));
         }
@@ -64,7 +67,7 @@ final readonly class Merge
     private function level(Curve $old, int $from, int $to, array $ridden, int $out): Curve
     {
         $points = self::points($ridden, $from, $to);
-        $thinned = Thinning::spaced($points, $this->tolerance, $this->spacing);
+        $thinned = Thinning::of($points, $this->tolerance, $this->spacing);
         $start = max(0, $from - self::JOINT);
         $end = $to + $out;
         $framed = $old->withKeyframeAt($start)->withKeyframeAt($end)->keyframes;
@@ -80,7 +83,7 @@ final readonly class Merge
     /** @param non-empty-list<Sample> $ridden */
     private function pan(PanLane $old, int $from, int $to, array $ridden, int $out): PanLane
     {
-        $thinned = Thinning::spaced(self::points($ridden, $from, $to), self::PAN_TOLERANCE, $this->spacing);
+        $thinned = Thinning::of(self::points($ridden, $from, $to), self::PAN_TOLERANCE, $this->spacing);
         $start = max(0, $from - self::JOINT);
         $end = $to + $out;
         $before = $start < $from ? [[$start, $old->at($start)]] : [];
@@ -97,6 +100,8 @@ final readonly class Merge
     }
 
     /**
+     * What sounded: while the hand moved, a line from sample to sample; where it rested, its level until it moved again.
+     *
      * @param non-empty-list<Sample> $ridden
      *
      * @return non-empty-list<array{int, float}> from the first moment written to the last
@@ -104,11 +109,17 @@ final readonly class Merge
     private static function points(array $ridden, int $from, int $to): array
     {
         $points = [];
+        $rested = $ridden[0]->value;
         if ($ridden[0]->at > $from) {
-            $points[] = [$from, $ridden[0]->value];
+            $points[] = [$from, $rested];
         }
+        $last = $from;
         foreach ($ridden as $sample) {
+            if ($sample->at - $last > self::REST && $sample->value !== $rested) {
+                $points[] = [$sample->at - self::JOINT, $rested];
+            }
             $points[] = [$sample->at, $sample->value];
+            [$last, $rested] = [$sample->at, $sample->value];
         }
         $last = $ridden[\count($ridden) - 1];
         if ($last->at < $to) {

@@ -12,7 +12,7 @@ final readonly class Pass
     /**
      * @param int $start timeline sample
      * @param int $stop > $start
-     * @param list<Sample> $level dB; in any order
+     * @param list<Sample> $level dB; in the order in which they were made
      * @param list<Sample> $pan
      * @param list<Sample> $mute
      */

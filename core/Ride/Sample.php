@@ -17,28 +17,25 @@ final readonly class Sample
     }
 
     /**
-     * As they came in: in order, within the pass, one for each moment (the last that came), values within their limits.
+     * In the order in which they were made, within the pass, values within their limits. Time only goes forward: a sample that says
+     * it came before the one made earlier counts at that one's moment, since its clock was wrong and not the hand. One for each
+     * moment, the last that came.
      *
-     * @param list<self> $samples
+     * @param list<self> $samples in the order in which they were made
      *
-     * @return list<self>
+     * @return list<self> moments strictly rising
      */
-    public static function sorted(array $samples, int $start, int $stop, float $least, float $most): array
+    public static function forward(array $samples, int $start, int $stop, float $least, float $most): array
     {
         $byTime = [];
-        $last = -1;
-        $rising = true;
+        $latest = $start;
         foreach ($samples as $sample) {
             if ($sample->at < $start || $sample->at > $stop) {
                 continue;
             }
-            $within = $sample->value >= $least && $sample->value <= $most;
-            $byTime[$sample->at] = $within ? $sample : new self($sample->at, max($least, min($most, $sample->value)), $sample->held);
-            $rising = $rising && $sample->at >= $last;
-            $last = $sample->at;
-        }
-        if (!$rising) {
-            ksort($byTime);
+            $latest = max($latest, $sample->at);
+            $asItCame = $sample->at === $latest && $sample->value >= $least && $sample->value <= $most;
+            $byTime[$latest] = $asItCame ? $sample : new self($latest, max($least, min($most, $sample->value)), $sample->held);
         }
 
         return array_values($byTime);

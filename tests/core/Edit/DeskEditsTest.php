@@ -76,6 +76,27 @@ final class DeskEditsTest extends TestCase
         yield 'a nudge of a ducking lane is held, with the ramp that leads there' => [['edit' => 'set-keyframe', 'track' => 'speech', 'lane' => 'ducking', 'keyframe' => 9 * $s, 'level' => -3], 'Set keyframe of the ducking lane of Narrator at 0:09.000 to −3.0 dB', static fn (Mix $m): array => array_map(static fn ($h): array => [$h->from, $h->to], $m->track('speech')->ducking->held), [[2 * $s, 9 * $s + 1]]];
     }
 
+    /** A ride of many keyframes over clips that were moved about: the clips get no more than they need, and sound the same. */
+    public function testALaneTurnedIntoClipKeyframesMakesNoMoreThanItTakes(): void
+    {
+        $s = self::S;
+        $mix = Mixes::voiceOverBed();
+        $samples = array_map(static fn (int $i): array => [$i * 4800, -10.0 + 4.0 * sin($i / 9) + (90 === $i ? 3.0 : 0.0), 1], range(0, 110));
+        $mix = Mixes::edited($mix, ['edit' => 'ride', 'passes' => [['track' => 'music', 'mode' => 'write', 'start' => 0, 'stop' => 11 * $s, 'level' => $samples]]]);
+        $mix = Mixes::edited($mix, ['edit' => 'split', 'cuts' => [['clip' => 'bed', 'at' => 3 * $s], ['clip' => 'bed', 'at' => 7 * $s]]]);
+        $lane = $mix->track('music')->lanes->level;
+        $after = Mixes::edited($mix, ['edit' => 'convert-lane', 'track' => 'music', 'from' => 'level', 'to' => 'clips']);
+        $clips = $after->track('music')->inOrder();
+        self::assertGreaterThan(1, \count($clips));
+        $count = array_sum(array_map(static fn ($clip): int => \count($clip->curve->keyframes), $clips));
+        self::assertLessThanOrEqual(\count($lane->keyframes) + 2 * (\count($clips) - 1), $count);
+        foreach ($clips as $clip) {
+            for ($at = $clip->at; $at < $clip->end(); $at += 480) {
+                self::assertEqualsWithDelta($lane->levelAt($at)->db, $clip->curve->levelAt($at - $clip->at + $clip->in)->db, 0.05);
+            }
+        }
+    }
+
     public function testPanPointsMoveBetweenTheirNeighboursAndCanBeTakenOut(): void
     {
         $s = self::S;

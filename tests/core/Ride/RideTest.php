@@ -9,6 +9,7 @@ use PHPUnit\Framework\TestCase;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
+use Wattage\Core\Ride\Merge;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Tests\support\Mixes;
 use Wattage\Tests\support\Random;
@@ -50,13 +51,28 @@ final class RideTest extends TestCase
         yield 'latch writes from the first touch to the stop' => [
             'latch',
             [[2 * $s, -9.0, 0], [3 * $s, -4.0, 1], [(int) (3.2 * $s), -2.0, 1], [(int) (3.3 * $s), -2.0, 0]],
-            [[$s, -6.0], [3 * $s - self::J, -12.0 + 3.0 * self::J / $s], [3 * $s, -4.0], [(int) (3.2 * $s), -2.0], [4 * $s, -2.0], [4 * $s + self::J, -12.0]],
+            [[$s, -6.0], [3 * $s - self::J, -12.0 + 3.0 * self::J / $s], [3 * $s, -4.0], [(int) (3.2 * $s) - self::J, -4.0], [(int) (3.2 * $s), -2.0], [4 * $s, -2.0], [4 * $s + self::J, -12.0]],
         ];
         yield 'latch that is never held' => ['latch', [[2 * $s, -1.0, 0]], $old];
         yield 'nothing at all' => ['write', [], $old];
-        yield 'out of order, doubled, outside the pass' => [
+        yield 'a hand that rests holds its level until it moves again' => [
             'write',
-            [[4 * $s, 1.0], [2 * $s, 7.0], [2 * $s, 1.0], [9 * $s, -50.0], [0, -50.0], [3 * $s, 1.0]],
+            [[2 * $s, -20.0], [(int) (3.6 * $s), -14.0], [(int) (3.6 * $s) + 960, -8.0], [(int) (3.6 * $s) + 1920, -2.0]],
+            [[$s, -6.0], $joint, [2 * $s, -20.0], [(int) (3.6 * $s) - self::J, -20.0], [(int) (3.6 * $s), -14.0], [(int) (3.6 * $s) + 1920, -2.0], [4 * $s, -2.0], [4 * $s + self::J, -12.0]],
+        ];
+        yield 'keys are steps' => [
+            'write',
+            [[2 * $s, 0.0], [3 * $s, -6.0, 1], [(int) (3.35 * $s), -6.0, 0], [(int) (3.5 * $s), 0.0, 1]],
+            [[$s, -6.0], $joint, [2 * $s, 0.0], [3 * $s - self::J, 0.0], [3 * $s, -6.0], [(int) (3.5 * $s) - self::J, -6.0], [(int) (3.5 * $s), 0.0], [4 * $s, 0.0], [4 * $s + self::J, -12.0]],
+        ];
+        yield 'a clock that goes back, while the hand goes on' => [
+            'write',
+            [[2 * $s, 0.0], [2 * $s + 960, -2.0], [2 * $s + 480, -4.0], [2 * $s + 1920, -6.0]],
+            [[$s, -6.0], $joint, [2 * $s, 0.0], [2 * $s + 960, -4.0], [2 * $s + 1920, -6.0], [4 * $s, -6.0], [4 * $s + self::J, -12.0]],
+        ];
+        yield 'doubled, outside the pass' => [
+            'write',
+            [[2 * $s, 7.0], [2 * $s, 1.0], [9 * $s, -50.0], [0, -50.0], [3 * $s, 1.0], [4 * $s, 1.0]],
             [[$s, -6.0], $joint, [2 * $s, 1.0], [4 * $s, 1.0], [4 * $s + self::J, -12.0]],
         ];
         yield 'beyond the ends of the fader' => ['write', [[2 * $s, 99.0], [3 * $s, 99.0]], [[$s, -6.0], $joint, [2 * $s, 12.0], [4 * $s, 12.0], [4 * $s + self::J, -12.0]]];
@@ -101,6 +117,62 @@ final class RideTest extends TestCase
         yield 'without spacing' => [0.5, 0.0];
     }
 
+    /** A hand that holds, drifts, steps and flicks: the lane is within the tolerance of what stood there within 50 ms, at every moment. */
+    public function testWhatIsStoredFollowsWhatSoundedAtEveryMoment(): void
+    {
+        $random = new Random(11);
+        $samples = [];
+        [$at, $level] = [0, -10.0];
+        while ($at < 60 * self::S) {
+            $kind = $random->int(0, 2);
+            if (0 === $kind) {
+                $at += $random->int(2 * self::S / 10, 3 * self::S); // a hold
+            }
+            for ($i = 0, $way = $random->float(-0.8, 0.8), $n = 1 === $kind ? 1 : $random->int(5, 60); $i < $n; ++$i) {
+                $at += $random->int(240, 1200);
+                $level = max(-50.0, min(10.0, $level + (1 === $kind ? 8.0 * $way : $way)));
+                $samples[] = [$at, round($level, 3), 1];
+            }
+        }
+        $stop = $at + self::S;
+        $lane = self::ridden(Mixes::voiceOverBed(), 'write', 0, $stop, $samples, ['tolerance' => 0.25, 'spacing' => 0.1])->track('music')->lanes->level;
+        $first = 0;
+        for ($t = $samples[0][0]; $t < $stop; $t += 480) {
+            while ($first + 1 < \count($samples) && $samples[$first + 1][0] <= $t - Merge::REST) {
+                ++$first;
+            }
+            $near = [];
+            for ($i = $first; $i < \count($samples) && $samples[$i][0] <= $t + Merge::REST; ++$i) {
+                $near[] = $samples[$i][1];
+            }
+            $is = $lane->levelAt($t)->db;
+            self::assertGreaterThanOrEqual(min($near) - 0.251, $is, "at {$t}");
+            self::assertLessThanOrEqual(max($near) + 0.251, $is, "at {$t}");
+        }
+    }
+
+    /** Points stand nearer than the spacing only where the level moves faster than lines at that distance can follow. */
+    public function testSpacingHoldsExceptWhereTheSoundSteps(): void
+    {
+        $samples = [];
+        for ($i = 0; $i <= 3000; ++$i) {
+            $slow = -12.0 + 6.0 * sin($i / 60);
+            $samples[] = [$i * 960, round($i >= 1000 && $i < 2000 ? $slow + 6.0 : $slow, 3), 1]; // two steps, else a slow wave
+        }
+        $counts = [];
+        foreach ([0.02, 0.1, 0.2, 0.4] as $spacing) {
+            $lane = self::ridden(Mixes::voiceOverBed(), 'write', 0, 3000 * 960, $samples, ['spacing' => $spacing])->track('music')->lanes->level;
+            $positions = array_map(static fn (Keyframe $k): int => $k->position, $lane->keyframes);
+            $near = 0;
+            for ($i = 1; $i < \count($positions) - 1; ++$i) {
+                $near += $positions[$i] - $positions[$i - 1] < $spacing * self::S ? 1 : 0;
+            }
+            self::assertLessThanOrEqual($spacing > 0.02 ? 2 : 0, $near, "spacing {$spacing}");
+            $counts[] = \count($positions);
+        }
+        self::assertLessThan(110, $counts[0]);
+    }
+
     public function testARepairByTouchLeavesTheRestOfAWrittenPassExactlyAsItWas(): void
     {
         $wave = array_map(static fn (int $i): array => [$i * 960, -10.0 + 5.0 * sin($i / 15), 1], range(0, 500));
@@ -127,7 +199,8 @@ final class RideTest extends TestCase
         ]]]);
         $lanes = $after->track('music')->lanes;
         self::assertSame(0.25, $lanes->pan->at(0));
-        self::assertEqualsWithDelta(0.0, $lanes->pan->at((int) (2.5 * $s)), 1e-3);
+        self::assertSame(-1.0, $lanes->pan->at((int) (2.5 * $s)));
+        self::assertSame(1.0, $lanes->pan->at(3 * $s));
         self::assertSame(0.25, $lanes->pan->at(4 * $s));
         self::assertSame([false, true, false], [$lanes->mute->at($s), $lanes->mute->at((int) (2.5 * $s)), $lanes->mute->at((int) (3.5 * $s))]);
         self::assertTrue($lanes->level->isFlat());
