@@ -1,4 +1,4 @@
-import type { Chosen, DuckingPlan, Edit, Figures, LanePart, Levels, Rule, Stretch } from "@/api/types";
+import type { Chosen, DuckingPlan, Edit, Figures, LanePart, Levels, Rule, Stretch, Track } from "@/api/types";
 
 /** A range of time, [from, to), in samples; on some tracks, or across all of them. */
 export interface Range {
@@ -31,6 +31,7 @@ export interface RangeSettings {
 }
 
 export type RideMode = "read" | "write" | "touch" | "latch";
+export type AfterPass = "touch" | "same" | "read";
 export type Listening = "all" | "speech" | "rest";
 export type Speed = 0.5 | 1 | 1.5;
 
@@ -71,6 +72,10 @@ export interface ScreenState {
   activeLane: Record<string, LanePart>;
   /** How each track is ridden; read where nothing is said. Off is part of the mix. */
   modes: Record<string, RideMode>;
+  /** Seconds in which a touched control goes back to its lane. */
+  glide: number;
+  /** What becomes of the mode when a pass ends: write turns to touch, all go on as they are, or all go to read. */
+  afterPass: AfterPass;
   /** Tracks whose faders move together. */
   linked: string[];
   /** Whether rides write within the selected range only. */
@@ -88,6 +93,20 @@ export interface ScreenState {
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
   hiddenWires: string[];
   heights: Record<string, number>;
+}
+
+/** Why a track is not heard though it plays; null when it is. */
+export function whyUnheard(
+  state: Pick<ScreenState, "solo" | "listening"> & { tracks: Track[] },
+  track: Track,
+): string | null {
+  const { solo, listening } = state;
+  const name = `“${track.name}”`;
+  if (track.muted) return `${name} is muted`;
+  if (solo.length && !solo.includes(track.id)) return `${name} is silent while others are heard alone`;
+  if (listening !== "all" && (listening === "speech") !== (track.stem === "speech"))
+    return `you hear ${listening === "speech" ? "speech" : "the rest"} only, and ${name} is not among it`;
+  return null;
 }
 
 /** Whether playing a track may write into its lanes. */
@@ -122,6 +141,8 @@ export function freshScreen(rate: number): ScreenState {
     duckPlan: null,
     activeLane: {},
     modes: {},
+    glide: 0.2,
+    afterPass: "touch",
     linked: [],
     punch: false,
     grips: {},

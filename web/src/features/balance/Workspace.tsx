@@ -24,7 +24,8 @@ import { Panel } from "./Panel";
 import { PicturePane } from "./PicturePane";
 import { Skyline } from "./Skyline";
 import { SpeechPanel } from "./SpeechPanel";
-import { type Room, TopBar } from "./TopBar";
+import { TopBar } from "./TopBar";
+import { useKeptPlace, useKeptRoom } from "./useKeptPlace";
 import { useFigures } from "./useFigures";
 import { useKeys } from "./useKeys";
 import { useScreen } from "./useScreen";
@@ -52,11 +53,12 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [scrollTop, setScrollTop] = useState(0);
   const [view, setViewState] = useState<View>({ start: 0, perPx: 48 });
+  const kept = useKeptPlace(project, view);
   const [hint, setHint] = useState("");
   const [tab, setTab] = useState(tracks.length === 0 ? "sources" : "clip");
   const [dropping, setDropping] = useState(false);
   const [sheet, setSheet] = useState<Sheet | null>(null);
-  const [room, setRoom] = useState<Room>("balance");
+  const [room, setRoom] = useKeptRoom(project);
   const setView = useCallback((change: (v: View) => View) => setViewState(change), []);
 
   useLayoutEffect(() => {
@@ -78,12 +80,16 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     if (size.width <= 0 || shown.current) return;
     shown.current = true;
     const state = store.getState();
+    if (kept) {
+      setViewState(clampView(kept.view, size.width, state));
+      return;
+    }
     setViewState(
       state.length > 90 * state.rate
         ? clampView({ start: 0, perPx: (80 * state.rate) / size.width }, size.width, state)
         : fitAll(size.width, state),
     );
-  }, [size.width, store]);
+  }, [size.width, store, kept]);
 
   useEffect(
     () =>

@@ -36,7 +36,7 @@ vi.stubGlobal(
 const key = (seconds: number, level: number): Keyframe => ({ at: seconds * SECOND, level, ramp: "line" });
 let store: MixStore;
 let edits: Edit[];
-const recorder = { isRiding: vi.fn(() => false), note: vi.fn() };
+const recorder = { isRiding: vi.fn(() => false), isWriting: () => false, note: vi.fn() };
 
 beforeEach(() => {
   edits = [];

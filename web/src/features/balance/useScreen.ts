@@ -1,10 +1,20 @@
 import { useCallback, useEffect, useState } from "react";
 import { useMixStore } from "@/store/context";
+import type { MixState } from "@/store/mixStore";
+import type { ScreenState } from "@/store/screen";
 
-interface Kept {
-  heights: Record<string, number>;
-  hiddenWires: string[];
-}
+/** What of the screen is taken up again when the project is opened anew. */
+const KEPT = [
+  "heights",
+  "hiddenWires",
+  "linked",
+  "modes",
+  "glide",
+  "afterPass",
+  "preRoll",
+  "settings",
+  "playhead",
+] as const satisfies (keyof ScreenState)[];
 
 /** How this screen is arranged: kept in the browser, since it is nobody else's matter and no part of the mix. */
 export function useScreen() {
@@ -16,12 +26,11 @@ export function useScreen() {
   );
   useEffect(() => {
     const key = `wattage-lanes-${project}`;
-    const stored = JSON.parse(localStorage.getItem(key) ?? "null") as Kept | null;
-    if (stored) store.getState().set(stored);
+    const stored = JSON.parse(localStorage.getItem(key) ?? "null") as Partial<ScreenState> | null;
+    if (stored) store.getState().set(stillThere(stored, store.getState()));
     return store.subscribe((now, before) => {
-      if (now.heights === before.heights && now.hiddenWires === before.hiddenWires) return;
-      const { heights, hiddenWires } = now;
-      localStorage.setItem(key, JSON.stringify({ heights, hiddenWires }));
+      if (KEPT.every((part) => now[part] === before[part])) return;
+      localStorage.setItem(key, JSON.stringify(Object.fromEntries(KEPT.map((part) => [part, now[part]]))));
     });
   }, [store, project]);
   const setPanelWidth = useCallback((width: number) => {
@@ -33,4 +42,17 @@ export function useScreen() {
     setGuideShown(shown);
   }, []);
   return { panelWidth, setPanelWidth, guide, setGuide };
+}
+
+/** Without what belongs to tracks that are gone, and with the playhead within the programme. */
+function stillThere(stored: Partial<ScreenState>, { tracks, length }: MixState): Partial<ScreenState> {
+  const ids = new Set(tracks.map((t) => t.id));
+  return {
+    ...stored,
+    ...(stored.linked && { linked: stored.linked.filter((id) => ids.has(id)) }),
+    ...(stored.modes && {
+      modes: Object.fromEntries(Object.entries(stored.modes).filter(([id]) => ids.has(id))),
+    }),
+    ...(stored.playhead !== undefined && { playhead: Math.min(stored.playhead, length) }),
+  };
 }

@@ -1,10 +1,11 @@
 import { CircleDot } from "lucide-react";
 import { useEffect, useState } from "react";
+import type { Pass, Track } from "@/api/types";
 import { useRecorder } from "@/features/ride";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { isArmed } from "@/store/screen";
+import { type AfterPass, isArmed, whyUnheard } from "@/store/screen";
 
 /** Begins a ride, and says when and where it may write. */
 export function RideBar() {
@@ -69,7 +70,84 @@ export function RideBar() {
         />
         only in the range
       </label>
+      <RideSettings />
+      <Unheard />
     </div>
+  );
+}
+
+const AFTER: { value: AfterPass; name: string }[] = [
+  { value: "touch", name: "write turns to touch" },
+  { value: "same", name: "modes stay" },
+  { value: "read", name: "all go to read" },
+];
+
+/** How long a touched fader takes back to its lane, and what modes become when a pass ends. */
+function RideSettings() {
+  const store = useMixStore();
+  const glide = useMix((s) => s.glide);
+  const afterPass = useMix((s) => s.afterPass);
+  return (
+    <>
+      <label className="flex items-center gap-1.5 text-[12px] text-faint">
+        touch glides back in
+        <TypedField
+          className="!w-12"
+          label="Time in which touch glides back, s"
+          shown={glide.toFixed(2)}
+          onCommit={async (text) => {
+            const next = numberIn(text);
+            if (next !== null && next >= 0 && next <= 5) {
+              store.getState().set({ glide: next, notice: null });
+              return true;
+            }
+            const why = `“${text}” is no time for gliding back. Type seconds from 0 to 5.`;
+            store.getState().set({ notice: { kind: "error", text: why } });
+            return false;
+          }}
+        />
+        s
+      </label>
+      <label className="flex items-center gap-1.5 text-[12px] text-faint">
+        afterwards
+        <select
+          className="field !w-auto px-1 py-0.5 text-[12px]"
+          aria-label="What modes become when a pass ends"
+          value={afterPass}
+          onChange={(event) => store.getState().set({ afterPass: event.target.value as AfterPass })}
+        >
+          {AFTER.map(({ value, name }) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </>
+  );
+}
+
+/** Says which tracks would be ridden without being heard. */
+function Unheard() {
+  const why = useMix((s) =>
+    s.tracks
+      .filter((t) => isArmed(s.modes, t.id))
+      .map((t) => whyUnheard(s, t))
+      .filter((reason) => reason !== null)
+      .join("; "),
+  );
+  const hidden = useMix((s) =>
+    s.tracks
+      .filter((t) => isArmed(s.modes, t.id) && s.hiddenWires.includes(t.id))
+      .map((t) => `“${t.name}”`)
+      .join(", "),
+  );
+  if (!why && !hidden) return null;
+  return (
+    <p role="status" className="basis-full text-[12px] font-semibold text-trouble">
+      {why && `You would ride unheard: ${why}. `}
+      {hidden && `Wires of ${hidden} are hidden: what is written is not seen in Balance.`}
+    </p>
   );
 }
 
@@ -92,12 +170,16 @@ export function Thinning() {
   const store = useMixStore();
   const ridden = useMix((s) => (s.ridden?.revision === s.revision ? s.ridden : null));
   const tracks = useMix((s) => s.tracks);
+  const rate = useMix((s) => s.rate);
   if (!ridden) return null;
   const { tolerance = 0.25, spacing = 0.1 } = ridden.edit;
   const ids = ridden.edit.passes.map((pass) => pass.track);
   const count = tracks
     .filter((t) => ids.includes(t.id))
     .reduce((sum, t) => sum + (t.lanes?.level?.length ?? 0) + (t.lanes?.pan?.length ?? 0), 0);
+  const near = tracks
+    .filter((t) => ids.includes(t.id))
+    .reduce((sum, t) => sum + nearOnes(t, ridden.edit.passes, spacing * rate), 0);
   const set = (part: { tolerance?: number; spacing?: number }) => async (text: string) => {
     const value = numberIn(text);
     if (value === null) return false;
@@ -130,6 +212,18 @@ export function Thinning() {
         onCommit={set({ spacing })}
       />
       ms
+      {near > 0 && (
+        <span title="Where the level moves faster than keyframes at this distance can follow, two stand nearer">
+          · {near} nearer, where the level steps
+        </span>
+      )}
     </span>
   );
+}
+
+/** How many keyframes of a ride stand nearer to the one before than was asked for; what joins it to the lane does not count. */
+function nearOnes(track: Track, passes: Pass[], spacing: number): number {
+  const pass = passes.find((p) => p.track === track.id);
+  const own = (track.lanes?.level ?? []).filter((k) => pass && k.at >= pass.start && k.at <= pass.stop);
+  return own.filter((k, i) => i > 0 && k.at - (own[i - 1]?.at ?? 0) < spacing).length;
 }

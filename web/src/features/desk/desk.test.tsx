@@ -31,7 +31,7 @@ vi.stubGlobal(
 
 let store: MixStore;
 let edits: Edit[];
-const recorder = { isRiding: vi.fn(() => false), note: vi.fn() };
+const recorder = { isRiding: vi.fn(() => false), isWriting: () => false, note: vi.fn() };
 const reading = (peak: number, average: number) => ({
   peak: [peak, peak - 1] as [number, number],
   average: [average, average] as [number, number],

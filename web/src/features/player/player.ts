@@ -2,6 +2,7 @@ import type { Clip, Stem, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
+import { Clock } from "./clock";
 import { LevelMeter, type Reading, SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
 import { pitchKeeper } from "./stretcher";
@@ -34,6 +35,7 @@ export class Player {
   /** A jump that is prepared but has not sounded yet: until then the old anchor says where playing is. */
   private turn: { at: number; before: Anchor } | null = null;
   private keeper: { speed: number; node: AudioNode } | null = null;
+  private readonly clock = new Clock();
   private scrubbed = 0;
   private timer: ReturnType<typeof setInterval> | undefined;
   private attempt = 0;
@@ -67,17 +69,22 @@ export class Player {
 
   get position(): number {
     if (!this.anchor || !this.context) return this.store.getState().playhead;
-    const heard = this.context.currentTime - Math.min(this.context.outputLatency || 0, 0.3);
-    const anchor = this.turn && heard < this.turn.at ? this.turn.before : this.anchor;
-    return Math.max(anchor.from, Math.round(positionAt(anchor, heard)));
+    return Math.round(this.heardAt(this.anchor, this.context, this.context.currentTime));
   }
 
   /** The position that is heard at a moment of the page's clock, ms. */
   positionAtTime(when: number): number {
-    const { anchor } = this;
-    const { rate } = this.store.getState();
-    const speed = anchor?.speed ?? 1;
-    return this.position + ((when - performance.now()) / 1000) * rate * (anchor ? speed : 0);
+    const { anchor, context } = this;
+    if (!anchor || !context) return this.position;
+    this.clock.observe(context.currentTime, performance.now());
+    return this.heardAt(anchor, context, this.clock.at(when));
+  }
+
+  /** @param time of the audio clock; what was written then is heard a little later */
+  private heardAt(now: Anchor, context: AudioContext, time: number): number {
+    const heard = time - Math.min(context.outputLatency || 0, 0.3);
+    const anchor = this.turn && heard < this.turn.at ? this.turn.before : now;
+    return Math.max(anchor.from, positionAt(anchor, heard));
   }
 
   levels(): Levels {
@@ -278,6 +285,7 @@ export class Player {
     if (!anchor || !context) return;
     const state = this.store.getState();
     const now = positionAt(anchor, context.currentTime);
+    this.clock.observe(context.currentTime, performance.now());
     if (this.turn && context.currentTime > this.turn.at + 0.3) this.turn = null;
     const speed = anchor.speed ?? 1;
     const end = state.looping && state.range && now < state.range.to ? state.range.to : state.length;
@@ -358,12 +366,21 @@ export class Player {
   }
 
   /** A hand on a control of a track while it plays; null lets go. */
-  ride(track: string, part: "level" | "pan", value: number | null): void {
+  /** @param glide seconds in which what is let go of goes back to its lane */
+  ride(track: string, part: "level" | "pan", value: number | null, glide = 0): void {
     const found = this.store.getState().tracks.find((t) => t.id === track);
-    if (!found || !this.context) return;
-    this.strip(found).ride(part, value, levelLane(found).length > 0);
-    if (value === null) {
-      this.strip(found).set(found, this.isHeard(found), this.context.currentTime, 0.008);
+    const { context, anchor } = this;
+    if (!found || !context) return;
+    const strip = this.strip(found);
+    strip.ride(part, value, levelLane(found).length > 0);
+    if (value !== null) return;
+    if (glide > 0 && anchor) {
+      const at = positionAt(anchor, context.currentTime + glide);
+      strip.glideBack(part, found, at, glide);
+      this.followLanes(found, Math.round(at));
+      strip.writeTo(at + AHEAD * (anchor.speed ?? 1) * anchor.rate);
+    } else {
+      strip.set(found, this.isHeard(found), context.currentTime, 0.008);
       this.refollow(found);
     }
   }

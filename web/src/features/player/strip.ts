@@ -1,6 +1,7 @@
 import type { Level, Stretch, Track } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { levelLane, panLane, panOn } from "@/lib/lanes";
+import { gainAt } from "@/lib/schedule";
 import { Envelope } from "./envelope";
 import { LevelMeter } from "./meter";
 import { type Anchor, timeAt } from "./voice";
@@ -107,6 +108,24 @@ export class TrackStrip {
     if (part === "pan") this.pans = null;
     hold(param, now);
     param.setTargetAtTime(part === "pan" ? value : value <= -60 ? 0 : 10 ** (value / 20), now, 0.01);
+  }
+
+  /**
+   * A control that was let go of goes from where it is to where its lane will have it, straight in dB, as the ride is stored.
+   *
+   * @param position where the lane takes over, `glide` seconds from now
+   */
+  glideBack(part: "level" | "pan", track: Track, position: number, glide: number): void {
+    const { currentTime: now } = this.context;
+    const param = part === "pan" ? this.pan.pan : levelLane(track).length ? this.moves.gain : this.fader.gain;
+    hold(param, now);
+    if (part === "pan") {
+      param.linearRampToValueAtTime(panOn(panLane(track), position, track.pan), now + glide);
+      return;
+    }
+    const target = levelLane(track).length ? gainAt(track.levels ?? [], position) : ratioOf(track.fader);
+    if (target > 0) param.exponentialRampToValueAtTime(target, now + glide);
+    else param.linearRampToValueAtTime(0, now + glide);
   }
 
   close(): void {

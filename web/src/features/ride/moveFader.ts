@@ -1,3 +1,4 @@
+import type { Track } from "@/api/types";
 import type { Player } from "@/features/player";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
@@ -10,6 +11,7 @@ interface Hands {
   recorder: Recorder;
 }
 
+const within = (db: number) => Math.max(FADER_BOTTOM, Math.min(12, db));
 const toSend = (db: number) => (db <= FADER_BOTTOM ? "silence" : Math.round(Math.min(12, db) * 100) / 100);
 
 /**
@@ -34,21 +36,28 @@ export function moveFader(
   if (!own) return;
   const others =
     !alone && linked.includes(id) ? tracks.filter((t) => t.id !== id && linked.includes(t.id)) : [];
-  const grip = (value: number | null) => {
-    const rest = Object.entries(store.getState().grips).filter(([track]) => track !== id);
-    set({ grips: Object.fromEntries(value === null ? rest : [...rest, [id, value] as const]) });
+  const grip = (values: Record<string, number | null>) => {
+    const grips: Record<string, number | null> = { ...store.getState().grips, ...values };
+    set({
+      grips: Object.fromEntries(Object.entries(grips).filter((g): g is [string, number] => g[1] !== null)),
+    });
   };
   if (playing && recorder.isRiding(id)) {
-    recorder.note(id, "level", db, held, when);
-    const by = db - faderAt(own, player.position);
-    for (const other of others)
-      if (recorder.isRiding(other.id))
-        recorder.note(other.id, "level", faderAt(other, player.position) + by, held, when);
-    grip(held ? db : null);
+    const stands = (track: Track) => store.getState().grips[track.id] ?? faderAt(track, player.position);
+    const by = db - stands(own);
+    const ridden = [own, ...others.filter((t) => recorder.isRiding(t.id))];
+    const values = ridden.map((t) => [t.id, t.id === id ? db : within(stands(t) + by)] as const);
+    for (const [track, value] of values) recorder.note(track, "level", value, held, when);
+    // What goes on being written stays where it was left, and the next touch begins there.
+    grip(
+      Object.fromEntries(
+        values.map(([t, value]) => [t, held || recorder.isWriting(t, "level") ? value : null]),
+      ),
+    );
     return;
   }
   if (levelLane(own).length) {
-    grip(null);
+    grip({ [id]: null });
     if (held)
       set({
         notice: {
@@ -58,21 +67,22 @@ export function moveFader(
       });
     return;
   }
-  player.ride(id, "level", held ? db : null);
-  if (held) {
-    grip(db);
-    return;
-  }
   const by = db - Math.max(FADER_BOTTOM, decibelsOf(own.fader));
-  if (Math.abs(by) < 0.005) {
-    grip(null);
+  const free = others.filter((t) => !levelLane(t).length && t.fader !== "silence");
+  const values = [[id, db] as const, ...free.map((t) => [t.id, within(decibelsOf(t.fader) + by)] as const)];
+  const letGo = () => {
+    for (const [track] of values) player.ride(track, "level", null);
+    grip(Object.fromEntries(values.map(([track]) => [track, null])));
+  };
+  if (held) {
+    for (const [track, value] of values) player.ride(track, "level", value);
+    grip(Object.fromEntries(values));
     return;
   }
-  const faders = [
-    { track: id, fader: toSend(db) },
-    ...others
-      .filter((t) => !t.lanes?.level?.length && t.fader !== "silence")
-      .map((t) => ({ track: t.id, fader: toSend(decibelsOf(t.fader) + by) })),
-  ];
-  void edit({ edit: "set-faders", faders }).then(() => grip(null));
+  if (Math.abs(by) < 0.005) {
+    letGo();
+    return;
+  }
+  const faders = values.map(([track, value]) => ({ track, fader: toSend(value) }));
+  void edit({ edit: "set-faders", faders }).then(letGo);
 }

@@ -6,7 +6,8 @@ import type { Edit } from "@/api/types";
 import type { Player } from "@/features/player";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
-import { keptRides } from "./kept";
+import { keptRides, takeUpDrafts } from "./kept";
+import { moveFader } from "./moveFader";
 import { faderAt, Recorder } from "./recorder";
 
 let store: MixStore;
@@ -18,7 +19,20 @@ const started = vi.fn((from?: number) => Promise.resolve(void from));
 let jump: (from: number, to: number) => void;
 const rides: [string, string, number | null][] = [];
 
+const fakePlayer = () => ({
+  // The clock of the page in ms is the position here.
+  positionAtTime: (when: number) => (when / 1000) * SECOND,
+  position: 0,
+  ride: (track: string, part: string, value: number | null) => rides.push([track, part, value]),
+  play: started,
+  onJump: (listener: (from: number, to: number) => void) => {
+    jump = listener;
+    return () => undefined;
+  },
+});
+
 beforeEach(async () => {
+  localStorage.clear();
   await clear();
   edits = [];
   answers = [];
@@ -30,17 +44,7 @@ beforeEach(async () => {
       return Promise.resolve(answers.shift() ?? true);
     },
   });
-  const player = {
-    // The clock of the page in ms is the position here.
-    positionAtTime: (when: number) => (when / 1000) * SECOND,
-    ride: (track: string, part: string, value: number | null) => rides.push([track, part, value]),
-    play: started,
-    onJump: (listener: (from: number, to: number) => void) => {
-      jump = listener;
-      return () => undefined;
-    },
-  };
-  recorder = new Recorder(store, player as unknown as Player);
+  recorder = new Recorder(store, fakePlayer() as unknown as Player);
   detach = recorder.attach();
 });
 afterEach(() => detach());
@@ -64,6 +68,7 @@ describe("a ride", () => {
     expect(edits).toEqual([
       {
         edit: "ride",
+        glide: 0.2,
         passes: [
           { track: "speech", mode: "latch", start: 0, stop: 4 * SECOND, level: [[72000, -3, 1]] },
           {
@@ -89,6 +94,7 @@ describe("a ride", () => {
     expect(edits).toEqual([
       {
         edit: "ride",
+        glide: 0.2,
         passes: [
           { track: "music", mode: "write", start: 2 * SECOND, stop: 3 * SECOND, level: [[96000, 0, 1]] },
         ],
@@ -219,6 +225,136 @@ describe("a ride", () => {
   });
 });
 
+describe("what is ridden", () => {
+  const hands = () => ({ store, player: playerOf(), recorder });
+  const playerOf = () => ({ position: 0, ride: vi.fn() }) as unknown as Player;
+
+  it("only goes forward, whatever its clocks say", async () => {
+    store.setState({ modes: { music: "touch" } });
+    play();
+    for (const [db, when] of [
+      [-6, 1000],
+      [-8, 980],
+      [-10, 1010],
+    ] as const)
+      recorder.note("music", "level", db, true, when);
+    await stop(2 * SECOND);
+    const [edit] = edits as Extract<Edit, { edit: "ride" }>[];
+    expect(edit?.passes[0]?.level).toEqual([
+      [48000, -6, 1],
+      [48000, -8, 1],
+      [48480, -10, 1],
+    ]);
+  });
+
+  it("stays where it was left while it goes on being written, until it is kept", async () => {
+    store.setState({ modes: { music: "latch", speech: "touch" } });
+    play();
+    for (const [track, held] of [
+      ["music", true],
+      ["music", false],
+      ["speech", true],
+      ["speech", false],
+    ] as const)
+      moveFader(hands(), track, -20, held, 1000, false);
+    expect(store.getState().grips).toEqual({ music: -20 });
+    await stop(2 * SECOND);
+    await vi.waitFor(() => expect(store.getState().grips).toEqual({}));
+  });
+
+  it("stands in write where it began to be written, and not where its lane goes", async () => {
+    store.setState({ modes: { music: "write" } });
+    play();
+    expect(store.getState().grips).toEqual({ music: 0 });
+    await stop(SECOND);
+  });
+
+  it("moves linked faders from where they stand, too", () => {
+    store.setState({ modes: { music: "latch", speech: "latch" }, linked: ["music", "speech"] });
+    play();
+    moveFader(hands(), "music", -6, true, 1000, false);
+    moveFader(hands(), "music", -6, false, 1100, false);
+    moveFader(hands(), "music", -7, true, 1200, false);
+    expect(store.getState().grips).toEqual({ music: -7, speech: -7 });
+  });
+
+  it("leaves modes as they are, or turns all to read, when that is wanted", async () => {
+    for (const [afterPass, mode] of [
+      ["same", "write"],
+      ["read", "read"],
+    ] as const) {
+      store.setState({ modes: { music: "write" }, afterPass });
+      play();
+      await stop(SECOND);
+      expect(store.getState().modes).toEqual({ music: mode });
+    }
+  });
+
+  it("says when it is not heard", () => {
+    const tracks = store.getState().tracks.map((t) => (t.id === "music" ? { ...t, muted: true } : t));
+    store.setState({ modes: { music: "touch" }, tracks });
+    play();
+    expect(store.getState().notice?.text).toMatch(/unheard: “.+” is muted/);
+  });
+});
+
+describe("a ride whose page goes away", () => {
+  it("is kept while it happens, as far as it went, and taken up by the next page", async () => {
+    detach();
+    vi.useFakeTimers({ toFake: ["setInterval", "clearInterval"] });
+    let position = 0;
+    const player = {
+      ...fakePlayer(),
+      get position() {
+        return position;
+      },
+    };
+    recorder = new Recorder(store, player as unknown as Player);
+    detach = recorder.attach();
+    await new Promise((settled) => setTimeout(settled, 20));
+    store.setState({ modes: { music: "latch" } });
+    play();
+    recorder.note("music", "level", -6, true, 1000);
+    position = 3 * SECOND;
+    vi.advanceTimersByTime(1100);
+    recorder.note("music", "level", -9, true, 3000);
+    position = 4 * SECOND;
+    window.dispatchEvent(new Event("pagehide"));
+    vi.useRealTimers();
+    detach();
+
+    const next = new Recorder(store, player as unknown as Player);
+    detach = next.attach();
+    await vi.waitFor(() => expect(edits).toHaveLength(1));
+    const [edit] = edits as Extract<Edit, { edit: "ride" }>[];
+    expect(edit?.passes[0]).toMatchObject({
+      mode: "latch",
+      stop: 4 * SECOND,
+      level: [
+        [SECOND, -6, 1],
+        [3 * SECOND, -9, 1],
+      ],
+    });
+    expect(store.getState().notice?.text).toContain("interrupted");
+    expect(store.getState().playhead).toBe(4 * SECOND);
+    await vi.waitFor(async () => expect(await keptRides("p")).toEqual([]));
+    expect(Object.keys(localStorage)).toEqual([]);
+  });
+
+  it("is let alone while the page that rides is still there", async () => {
+    localStorage.setItem("wattage-ride p other", JSON.stringify({ edit: "ride", passes: [] }));
+    const request = vi.fn((_name: string, options: unknown, work?: (lock: unknown) => unknown) =>
+      Promise.resolve(typeof options === "object" ? work?.(null) : (options as () => unknown)()),
+    );
+    Object.defineProperty(navigator, "locks", { configurable: true, value: { request } });
+    await takeUpDrafts(store);
+    expect(edits).toEqual([]);
+    expect(localStorage.getItem("wattage-ride p other")).not.toBeNull();
+    Reflect.deleteProperty(navigator, "locks");
+    localStorage.clear();
+  });
+});
+
 describe("a ride that is sent", () => {
   it("is under a lock that all windows of the project share, and said to be on its way", async () => {
     const request = vi.fn((_name: string, work: () => Promise<unknown>) => work());
@@ -229,7 +365,7 @@ describe("a ride that is sent", () => {
     expect(store.getState().keeping).toBe(true);
     await vi.waitFor(() => expect(store.getState().keeping).toBe(false));
     expect(edits).toHaveLength(1);
-    expect(request.mock.calls.map(([name]) => name)).toEqual(["wattage rides p"]);
+    expect(request.mock.calls.map(([name]) => name)).toContain("wattage rides p");
     Reflect.deleteProperty(navigator, "locks");
   });
 

@@ -2,8 +2,9 @@ import type { Edit, Pass, RideSample, Track } from "@/api/types";
 import type { Player } from "@/features/player";
 import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
-import type { RideMode } from "@/store/screen";
-import { sendKept, sendRide } from "./kept";
+import { type RideMode, whyUnheard } from "@/store/screen";
+import { Draft } from "./draft";
+import { sendKept, sendRide, takeUpDrafts } from "./kept";
 
 type Part = "level" | "pan" | "mute";
 export type RideEdit = Extract<Edit, { edit: "ride" }>;
@@ -27,6 +28,9 @@ export interface Trace {
 
 export const FADER_BOTTOM = -60;
 
+/** ms after which what has been ridden since is lost at most, should the page die. */
+const DRAFT_MS = 1000;
+
 /**
  * Writes down where controls stand while it plays. Samples carry the time of the event that made them, not the time at which
  * the page came to see it, so that a busy page loses none.
@@ -36,6 +40,7 @@ export class Recorder {
   /** Passes that have ended and are being kept. */
   private readonly sending = new Map<string, Open>();
   private from = 0;
+  private draft: Draft | null = null;
 
   constructor(
     private readonly store: MixStore,
@@ -56,12 +61,17 @@ export class Recorder {
       this.begin(this.store.getState(), to, held);
     });
     const online = () => void sendKept(this.store);
+    const leaving = () => this.saveDraft();
+    const timer = setInterval(leaving, DRAFT_MS);
     window.addEventListener("online", online);
-    void sendKept(this.store);
+    window.addEventListener("pagehide", leaving);
+    void takeUpDrafts(this.store);
     return () => {
       unsubscribe();
       stay();
+      clearInterval(timer);
       window.removeEventListener("online", online);
+      window.removeEventListener("pagehide", leaving);
     };
   }
 
@@ -111,12 +121,22 @@ export class Recorder {
   note(track: string, part: Part, value: number, held: boolean, when = performance.now()): void {
     const open = this.open.get(track);
     if (!open) return;
-    const at = Math.max(0, Math.round(this.player.positionAtTime(when)));
+    const latest = open.samples[part].at(-1)?.[0] ?? 0;
+    // Time only goes forward, whatever the clocks of the page and of the sound make of each other.
+    const at = Math.max(latest, Math.round(this.player.positionAtTime(when)));
     open.samples[part].push([at, Math.round(value * 1000) / 1000, held ? 1 : 0]);
     open.held[part] = held;
     if (held) open.touched[part] = true;
-    if (part !== "mute") this.player.ride(track, part, held || open.mode !== "touch" ? value : null);
+    if (part !== "mute") {
+      const goesBack = !held && open.mode === "touch";
+      this.player.ride(track, part, goesBack ? null : value, goesBack ? this.store.getState().glide : 0);
+    }
     this.showWriting();
+  }
+
+  /** Whether what a control does is being written at this moment. */
+  isWriting(track: string, part: Part): boolean {
+    return writes(this.open.get(track), part);
   }
 
   /** @param carried passes that end here, whose hands are still on their controls */
@@ -144,19 +164,40 @@ export class Recorder {
         const level = faderAt(track, position);
         open.samples.level.push([position, level, 1]);
         this.player.ride(track.id, "level", level);
+        // It is written from here on, so it stands there and no longer goes with its lane.
+        const { grips, set } = this.store.getState();
+        set({ grips: { ...grips, [track.id]: level } });
       }
     }
     this.from = 0;
+    if (this.open.size > 0) {
+      this.draft = new Draft(state.project.id);
+      const unheard = state.tracks.filter((t) => this.open.has(t.id)).map((t) => whyUnheard(state, t));
+      const why = unheard.find((reason) => reason !== null);
+      if (why) state.set({ notice: { kind: "done", text: `You ride unheard: ${why}.` } });
+    }
     this.showWriting();
   }
 
-  private async end(stop: number): Promise<void> {
+  /** What has been written until now, in case that the page goes away in the middle of it. */
+  private saveDraft(): void {
+    if (!this.draft || this.open.size === 0) return;
+    const passes = this.passes(this.player.position);
+    if (passes.length) this.draft.save(this.edit(passes));
+  }
+
+  private edit(passes: Pass[]): RideEdit {
+    return { edit: "ride", passes, glide: this.store.getState().glide };
+  }
+
+  /** What the passes under way come to when they stop at a position. */
+  private passes(stop: number): Pass[] {
     const state = this.store.getState();
     const within = state.punch && state.range ? state.range : { from: 0, to: Infinity };
     const passes: Pass[] = [];
     for (const [track, open] of this.open) {
       const start = Math.max(open.start, within.from);
-      const last = Math.min(stop, within.to);
+      const last = Math.min(Math.round(stop), within.to);
       const parts = (["level", "pan", "mute"] as const).filter(
         (part) => open.touched[part] || (open.mode === "write" && part === "level"),
       );
@@ -169,18 +210,31 @@ export class Recorder {
           ...Object.fromEntries(parts.map((part) => [part, inside(open.samples[part], start)])),
         });
     }
+    return passes;
+  }
+
+  private async end(stop: number): Promise<void> {
+    const state = this.store.getState();
+    const passes = this.passes(stop);
+    const draft = this.draft;
+    this.draft = null;
     const ridden = new Map(this.open);
     this.open.clear();
-    // After writing a pass, touch: the next one does no harm.
-    const modes = Object.entries(state.modes).map(([id, m]) => [id, m === "write" ? "touch" : m] as const);
-    state.set({ writing: [], countIn: null, modes: Object.fromEntries(modes) });
+    state.set({ writing: [], countIn: null, modes: modesAfter(state) });
     if (passes.length) {
       for (const [track, open] of ridden) this.sending.set(track, open);
       state.set({ keeping: true });
-      await this.send({ edit: "ride", passes });
+      draft?.save(this.edit(passes));
+      await this.send(this.edit(passes), draft);
       for (const [track, open] of ridden) if (this.sending.get(track) === open) this.sending.delete(track);
       state.set({ keeping: this.sending.size > 0 });
     }
+    draft?.drop();
+    const { grips } = this.store.getState();
+    const free = Object.entries(grips).filter(
+      ([id]) => !ridden.has(id) || writes(this.open.get(id), "level"),
+    );
+    if (free.length < Object.keys(grips).length) state.set({ grips: Object.fromEntries(free) });
     for (const track of ridden.keys()) {
       for (const part of ["level", "pan"] as const)
         // Unless the next pass has its hand on it already.
@@ -188,8 +242,8 @@ export class Recorder {
     }
   }
 
-  private async send(edit: RideEdit): Promise<void> {
-    if (await sendRide(this.store, edit)) {
+  private async send(edit: RideEdit, draft: Draft | null): Promise<void> {
+    if (await sendRide(this.store, edit, draft)) {
       const { set, revision } = this.store.getState();
       set({ ridden: { revision, edit } });
     }
@@ -200,6 +254,15 @@ export class Recorder {
     const shown = this.store.getState().writing;
     if (writing.join() !== shown.join()) this.store.getState().set({ writing });
   }
+}
+
+/** Write does no harm in the next pass unless it was asked to. */
+function modesAfter({ modes, afterPass }: MixState): Record<string, RideMode> {
+  const next = (mode: RideMode): RideMode => {
+    if (afterPass === "read") return "read";
+    return mode === "write" && afterPass === "touch" ? "touch" : mode;
+  };
+  return Object.fromEntries(Object.entries(modes).map(([id, mode]) => [id, next(mode)]));
 }
 
 function isWriting(open: Open): boolean {
