@@ -18,7 +18,7 @@ final readonly class OpenChannels implements Edit
 
     public function label(Mix $before): string
     {
-        return ($this->open ? 'Open' : 'Close').' the channels of '.Naming::clips($before, $this->clips);
+        return ($this->open ? 'Open' : 'Reset').' the channels of '.Naming::clips($before, $this->clips);
     }
 
     public function apply(Mix $before): Mix

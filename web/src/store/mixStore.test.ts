@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { ApiError } from "@/api/client";
 import type { Clip, Edit, OpenedMix, Step } from "@/api/types";
 import { PLAIN } from "@/test/mixes";
+import { looseChange } from "./screen";
 import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "./mixStore";
 
 const clip = (id: string, gain: number): Clip => ({
@@ -154,10 +155,15 @@ describe("the mix store", () => {
       port(() => Promise.resolve(step(++revision, []))),
       opened,
     );
+    const range = { from: 0, to: 50, tracks: null };
+    store.getState().set({ range });
     const dip: Edit = { edit: "dip-range", clips: ["a"], from: 0, to: 50, by: -9, ramp: 4 };
     await store.getState().edit(dip);
-    expect(store.getState().adjustable).toEqual({ revision: 2, edit: dip });
+    expect(looseChange(store.getState())).toEqual(dip);
     expect(store.getState().settings).toMatchObject({ by: -9, ramp: 4 });
+    store.getState().set({ range: { ...range, from: 10 } });
+    expect(looseChange(store.getState())).toBeNull();
+    store.getState().set({ range });
     await store.getState().edit({ edit: "set-clip-gain", clips: ["a"], gain: -6 });
     expect(store.getState().adjustable).toBeNull();
   });

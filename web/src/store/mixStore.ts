@@ -139,15 +139,17 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
       offline: false,
       ...freshScreen(opened.mix.rate),
       hearing: null,
-      edit: (edit, instead = false) =>
-        run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
+      edit: (edit, instead = false) => {
+        const { range } = get();
+        return run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
           if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
             set((s) => ({
-              adjustable: { revision: s.revision, edit },
+              adjustable: { revision: s.revision, edit, range },
               settings: settingsAfter(s.settings, edit),
             }));
           return done;
-        }),
+        });
+      },
       undo: () => run(() => port.undo(get().project.id)),
       redo: () => run(() => port.redo(get().project.id)),
       goTo: (revision) => run(() => port.goTo(get().project.id, revision)),

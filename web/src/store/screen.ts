@@ -1,10 +1,23 @@
-import type { Chosen, DuckingPlan, Edit, Figures, LanePart, Levels, Rule, Stretch, Track } from "@/api/types";
+import type {
+  Chosen,
+  DuckingPlan,
+  Edit,
+  Figures,
+  LanePart,
+  Levels,
+  Rule,
+  Side,
+  Stretch,
+  Track,
+} from "@/api/types";
 
 /** A range of time, [from, to), in samples; on some tracks, or across all of them. */
 export interface Range {
   from: number;
   to: number;
   tracks: string[] | null;
+  /** Whether its ends were set one by one: then a click elsewhere leaves it alone. */
+  marked?: boolean;
 }
 
 export interface Notice {
@@ -16,6 +29,8 @@ export interface Notice {
 export interface Adjustable {
   revision: number;
   edit: Extract<Edit, { edit: "dip-range" | "set-range" | "reset-range" }>;
+  /** The range that was selected when it was made; with another one selected, it is not adjusted any more. */
+  range: Range | null;
 }
 
 /** What the next change to a range takes when nothing else is said. */
@@ -39,6 +54,12 @@ export type Speed = 0.5 | 1 | 1.5;
 export interface ScreenState {
   notice: Notice | null;
   selected: string[];
+  /** The channel worked on, of an opened clip. */
+  side: { clip: string; side: Side } | null;
+  /** Opened clips whose channels are not shown apart: a matter of this screen, their levels stay. */
+  closed: string[];
+  /** A recording that is being dragged from the list, and how long it is. */
+  carried: { source: string; name: string; length: number } | null;
   /** Chosen keyframes, in as many clips as they are. */
   chosen: Chosen[];
   range: Range | null;
@@ -95,6 +116,16 @@ export interface ScreenState {
   heights: Record<string, number>;
 }
 
+/** The change to the selected range that was the newest edit and is still loose; null once anything else is selected. */
+export function looseChange(
+  state: Pick<ScreenState, "adjustable" | "range"> & { revision: number },
+): Adjustable["edit"] | null {
+  const { adjustable, revision, range } = state;
+  return adjustable?.revision === revision && range !== null && adjustable.range === range
+    ? adjustable.edit
+    : null;
+}
+
 /** Why a track is not heard though it plays; null when it is. */
 export function whyUnheard(
   state: Pick<ScreenState, "solo" | "listening"> & { tracks: Track[] },
@@ -119,6 +150,9 @@ export function freshScreen(rate: number): ScreenState {
   return {
     notice: null,
     selected: [],
+    side: null,
+    closed: [],
+    carried: null,
     chosen: [],
     range: null,
     adjustable: null,

@@ -1,5 +1,6 @@
 import type { ChannelMode, Clip, Side } from "@/api/types";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { formatDb } from "@/lib/format";
 import { LevelField } from "@/parts/LevelField";
 
 const MODES: { mode: ChannelMode; name: string }[] = [
@@ -16,8 +17,21 @@ export function ChannelsSection({ clip }: { clip: Clip }) {
   const canEdit = useCanEdit();
   const selected = useMix((s) => s.selected);
   const stereo = useMix((s) => s.sources[clip.source]?.channels === 2);
-  const open = clip.channels?.left !== undefined;
+  const hasLevels = clip.channels?.left !== undefined;
+  const open = useMix((s) => hasLevels && !s.closed.includes(clip.id));
+  const store = useMixStore();
   if (!stereo) return null;
+  /** Opening and closing are views. Only a clip that never had levels of its channels gets them, which is an edit. */
+  const show = () => {
+    const { closed, clips, set, side } = store.getState();
+    if (open) {
+      set({ closed: [...new Set([...closed, ...selected])], side: null, chosen: [] });
+      return;
+    }
+    set({ closed: closed.filter((id) => !selected.includes(id)), side });
+    const fresh = selected.filter((id) => clips[id] && clips[id].channels?.left === undefined);
+    if (fresh.length) void edit({ edit: "open-channels", clips: fresh, open: true });
+  };
   return (
     <div className="mt-3 grid gap-1">
       <div className="grid grid-cols-[1fr_126px_auto] items-center gap-1.5">
@@ -42,13 +56,43 @@ export function ChannelsSection({ clip }: { clip: Clip }) {
           className="button px-2 py-0.5"
           aria-pressed={open}
           disabled={!canEdit}
-          title={open ? "Back to one level; those of the channels go" : "A level and a wire for each channel"}
-          onClick={() => void edit({ edit: "open-channels", clips: selected, open: !open })}
+          title={
+            open
+              ? "Shows one wire again; the levels of the channels stay and are heard"
+              : "A level and a wire for each channel"
+          }
+          onClick={show}
         >
           {open ? "Close" : "Open"}
         </button>
       </div>
       {open && (["left", "right"] as const).map((side) => <ChannelRow key={side} clip={clip} side={side} />)}
+      {hasLevels && <ChannelReset clip={clip} open={open} />}
+    </div>
+  );
+}
+
+/** What the channels have of their own, and the one way to take it away. */
+function ChannelReset({ clip, open }: { clip: Clip; open: boolean }) {
+  const edit = useMixStore().getState().edit;
+  const canEdit = useCanEdit();
+  const own = (["left", "right"] as const).map((side) => {
+    const { gain = 0, curve = [], muted = false } = clip.channels?.[side] ?? {};
+    const count = curve.length === 1 ? "one keyframe" : `${curve.length} keyframes`;
+    return `${side} ${muted ? "muted" : `${formatDb(gain)} dB`}${curve.length ? `, ${count}` : ""}`;
+  });
+  return (
+    <div className="flex items-center gap-1.5 text-[11px] text-faint">
+      <span className="flex-1">{open ? "" : `Heard: ${own.join("; ")}`}</span>
+      <button
+        type="button"
+        className="button px-2 py-0.5 text-[12px]"
+        disabled={!canEdit}
+        title={`Takes away what the channels have of their own: ${own.join("; ")}`}
+        onClick={() => void edit({ edit: "open-channels", clips: [clip.id], open: false })}
+      >
+        Reset channels
+      </button>
     </div>
   );
 }

@@ -1,12 +1,10 @@
-import { useState } from "react";
 import type { Clip, Side } from "@/api/types";
 import { useMoment, usePlayer } from "@/features/player";
 import { storedLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
-import { onlyOne } from "@/store/chosen";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { curveOf, sideOf, wireOf } from "@/store/wires";
+import { curveOf, wireOf } from "@/store/wires";
 import { ChannelsSection } from "./ChannelsSection";
 import { ClipMenu } from "./ClipMenu";
 import { FadesSection } from "./FadesSection";
@@ -111,13 +109,8 @@ function Keyframes({ clip }: { clip: Clip }) {
   const frameRate = useMix((s) => s.frameRate);
   const playhead = useMix((s) => s.playhead);
   const playing = useMix((s) => s.playing);
-  const opened = clip.channels?.left !== undefined;
-  const chosenSide = useMix((s) => {
-    const chosen = onlyOne(s.chosen);
-    return chosen ? sideOf(chosen.wire) : undefined;
-  });
-  const [wanted, setWanted] = useState<Side | "both">("both");
-  const side = chosenSide ?? wanted;
+  const opened = useMix((s) => clip.channels?.left !== undefined && !s.closed.includes(clip.id));
+  const side = useMix((s) => (s.side?.clip === clip.id ? s.side.side : "both"));
   const channel = opened && side !== "both" ? side : undefined;
   const over = playhead >= clip.at && playhead < clip.at + clip.length;
   const count = curveOf(clip, channel).length;
@@ -142,8 +135,10 @@ function Keyframes({ clip }: { clip: Clip }) {
             aria-label="Whose keyframes"
             value={side}
             onChange={(event) => {
-              store.getState().set({ chosen: [] });
-              setWanted(event.target.value as Side | "both");
+              const next = event.target.value as Side | "both";
+              store
+                .getState()
+                .set({ chosen: [], side: next === "both" ? null : { clip: clip.id, side: next } });
             }}
           >
             <option value="both">of both</option>

@@ -3,7 +3,9 @@ import { amountOf, clipsInRange } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
 import { partAtHand, wireIn } from "@/store/wires";
-import { changeRange, laneUnder } from "./commands/levels";
+import { looseChange } from "@/store/screen";
+import { changeRange, laneUnder, sideUnder } from "./commands/levels";
+import { deleteTakes } from "./commands/arrange";
 import { SideRange } from "./SideRange";
 import { lengthOf, parseShownTime } from "@/parts/parse";
 import { TamePanel } from "./TamePanel";
@@ -20,12 +22,15 @@ export function RangeSection() {
   useMix((s) => s.selected);
   useMix((s) => s.activeLane);
   useMix((s) => s.tracks);
-  const adjusting = useMix((s) => s.adjustable?.revision === s.revision);
+  const loose = useMix(looseChange);
+  const adjusting = loose !== null;
+  useMix((s) => s.side);
   const [amount, setAmount] = useState(String(settings.by));
   if (!range) return null;
   const clips = clipsInRange(store.getState(), range);
   const lane = laneUnder(store.getState());
-  const side = sideUnder(store.getState());
+  const side = sideLaneUnder(store.getState());
+  const channel = sideUnder(store.getState());
   const reason = !canEdit
     ? "Your role here is viewer."
     : clips.length === 0 && !lane
@@ -35,10 +40,11 @@ export function RangeSection() {
     ? `Works on the ${side.part} lane.${side.part === "pan" ? " Or drag inside the range: up is left." : ""}`
     : lane
       ? `Works on ${wireIn(store.getState(), lane)?.name}. Or drag inside the range; D repeats.`
-      : `Works on ${clips.length === 1 ? "one clip" : `${clips.length} clips`}. Or drag inside the range; D repeats.`;
+      : `Works on ${channel ? `the ${channel} channel of ` : ""}${clips.length === 1 ? "one clip" : `${clips.length} clips`}. Or drag inside the range; D repeats.`;
+  const deletes = canEdit ? deleteTakes(store.getState()) : "";
   const set = (edge: "from" | "to") => async (text: string) => {
     const sample = parseShownTime(text, store.getState());
-    const next = sample === null ? null : { ...range, [edge]: sample };
+    const next = sample === null ? null : { ...range, [edge]: sample, marked: true };
     if (!next || next.to <= next.from) {
       const why = next
         ? "A range must end after it starts."
@@ -57,8 +63,8 @@ export function RangeSection() {
       return false;
     }
     store.getState().set({ settings: { ...settings, ramp }, notice: null });
-    const { adjustable, edit } = store.getState();
-    return adjusting && adjustable ? edit({ ...adjustable.edit, ramp }, true) : true;
+    const last = looseChange(store.getState());
+    return last ? store.getState().edit({ ...last, ramp }, true) : true;
   };
   const state = () => store.getState();
   return (
@@ -142,8 +148,8 @@ export function RangeSection() {
           onChange={(event) => {
             const inside = event.target.value === "inside";
             state().set({ settings: { ...settings, inside } });
-            const { adjustable } = state();
-            if (adjusting && adjustable) void state().edit({ ...adjustable.edit, inside }, true);
+            const last = looseChange(state());
+            if (last) void state().edit({ ...last, inside }, true);
           }}
         >
           <option value="outside">outside it</option>
@@ -154,7 +160,8 @@ export function RangeSection() {
         {reason ??
           (adjusting
             ? "Still loose: drag the flags on the horizon, the ends, or inside it; ↑ ↓ by 1 dB."
-            : works)}
+            : works)}{" "}
+        {deletes}
       </p>
       {!lane && !side && <TamePanel />}
     </section>
@@ -162,7 +169,7 @@ export function RangeSection() {
 }
 
 /** The pan or mute lane that a range on its track alone works on. */
-function sideUnder(state: MixState): { track: string; part: "pan" | "mute" } | null {
+function sideLaneUnder(state: MixState): { track: string; part: "pan" | "mute" } | null {
   const part = state.range?.tracks?.length === 1 ? partAtHand({ ...state, chosen: [] }) : null;
   if (!part || part.track !== state.range?.tracks?.[0]) return null;
   return part.lane === "pan" || part.lane === "mute" ? { track: part.track, part: part.lane } : null;

@@ -8,6 +8,7 @@ import {
   useRef,
   useState,
 } from "react";
+import type { WireId } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";
@@ -18,9 +19,9 @@ import { wireIn } from "@/store/wires";
 import { drawTimeline, readPalette } from "./paint";
 import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
 import { startGesture } from "./startGesture";
-import { chooseAt, nextShape } from "./clicks";
+import { chooseAt, chooseBeside, nextShape } from "./clicks";
 import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
-import { CURSORS, HINTS, hitTest, type Target } from "./hit";
+import { CURSORS, HINTS, hitTest, isRightOn, type Target } from "./hit";
 import { BuriedMarks } from "./BuriedMarks";
 import { DuckMarks } from "./DuckMarks";
 import { RideTrace } from "./RideTrace";
@@ -71,7 +72,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   const preview = gesture?.shown?.preview ?? settling;
   const { clips, tracks, sources, selected, chosen, range, length, rate, frameRate, markers, strip } = state;
   const { adjustable, revision, hiddenWires, solo, playhead, figures, aim, captions, stretch } = state;
-  const { duckTry, duckPlan, activeLane } = state;
+  const { duckTry, duckPlan, activeLane, closed } = state;
   const shownPlayhead = state.playing ? -1 : playhead;
   const scene = useMemo(
     () => buildScene(store.getState(), layout, view, width, preview),
@@ -105,6 +106,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       duckTry,
       duckPlan,
       activeLane,
+      closed,
       shownPlayhead,
     ],
   );
@@ -136,7 +138,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     const { x, y } = place(event);
     const target = hitTest(scene, x, y);
     if (!target) return;
-    chooseAt(store.getState(), target, event.shiftKey);
+    if (!event.shiftKey) chooseAt(store.getState(), target);
     event.currentTarget.setPointerCapture(event.pointerId);
     if (target.kind === "playhead") {
       setScrubbing(true);
@@ -178,8 +180,13 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     setGesture(null);
     const now = store.getState();
     if (!gesture.shown) {
+      if (event.shiftKey) {
+        chooseBeside(now, gesture.target);
+        return;
+      }
       if (["horizon", "lane", "body", "mute-span"].includes(gesture.target.kind)) {
-        now.set({ range: null, looping: false, chosen: [] });
+        if (!now.range?.marked) now.set({ range: null, looping: false });
+        now.set({ chosen: [] });
         player.seek(Math.min(sampleAt(view, x), Math.max(now.length, 0)));
         if (gesture.target.kind === "lane") now.select(null);
       }
@@ -199,21 +206,26 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     });
   };
 
+  const addKeyframe = (wire: WireId, at: number) => {
+    const { ahead = 0 } = wireIn(store.getState(), wire) ?? {};
+    const chosen = [{ ...wire, keyframes: [at + ahead] }];
+    void store
+      .getState()
+      .edit({ edit: "add-keyframe", ...wire, at })
+      .then((done) => done && store.getState().set({ chosen }));
+  };
+
   const onDoubleClick = (event: { clientX: number; clientY: number }) => {
     const { x, y } = place(event);
     const target = hitTest(scene, x, y);
     if (!canEdit || !target) return;
-    if (target.kind === "keyframe") {
+    if (target.kind === "keyframe" && !isRightOn(scene, target, x, y)) {
+      addKeyframe(target.wire, sampleAt(view, x));
+    } else if (target.kind === "keyframe") {
       const chosen = [{ ...target.wire, keyframes: [target.keyframe.at] }];
       void store.getState().edit({ edit: "remove-keyframes", chosen });
     } else if (target.kind === "wire" || target.kind === "dip") {
-      const at = sampleAt(view, x);
-      const { ahead = 0 } = wireIn(store.getState(), target.wire) ?? {};
-      const chosen = [{ ...target.wire, keyframes: [at + ahead] }];
-      void store
-        .getState()
-        .edit({ edit: "add-keyframe", ...target.wire, at })
-        .then((done) => done && store.getState().set({ chosen }));
+      addKeyframe(target.wire, sampleAt(view, x));
     } else if (target.kind === "pan-point") {
       void store
         .getState()

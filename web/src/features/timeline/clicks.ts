@@ -3,32 +3,55 @@ import { isChosen, toggled } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
 import type { Target } from "./hit";
 
-/** What is selected by pressing on a target: that alone, or with Shift beside what was. */
-export function chooseAt(state: MixState, target: Target, beside: boolean): void {
+/**
+ * What is selected by pressing on a target: that alone, unless it is selected already, so that a drag moves all that is. With Shift
+ * nothing changes before it is let go without a drag.
+ */
+export function chooseAt(state: MixState, target: Target): void {
+  const side = sideAt(target);
   if (target.kind === "keyframe" || target.kind === "ease") {
     const { keyframe, wire } = target;
-    if (isChosen(state.chosen, wire, keyframe.at) && !beside) return;
-    const chosen = beside
-      ? toggled(state.chosen, wire, keyframe.at)
-      : [{ ...wire, keyframes: [keyframe.at] }];
+    if (isChosen(state.chosen, wire, keyframe.at)) return;
     const own = "clip" in wire ? [wire.clip] : [];
     const kept = own.every((id) => state.selected.includes(id)) && own.length > 0;
-    state.set({ chosen, selected: kept ? state.selected : own });
+    const chosen = [{ ...wire, keyframes: [keyframe.at] }];
+    state.set({ chosen, selected: kept ? state.selected : own, side });
     return;
   }
   const clip = clipUnder(state, target);
   if (!clip) return;
-  if (beside) {
-    const others = state.selected.filter((id) => id !== clip.id);
-    state.set({
-      selected: others.length < state.selected.length ? others : [clip.id, ...others],
-      chosen: [],
-    });
-  } else if (!state.selected.includes(clip.id)) {
+  if (side || state.side?.clip !== clip.id) state.set({ side });
+  if (!state.selected.includes(clip.id)) {
     state.select(clip.id);
   } else if (state.selected[0] !== clip.id) {
     state.set({ selected: [clip.id, ...state.selected.filter((id) => id !== clip.id)] });
   }
+}
+
+/** The channel of an opened clip that a target belongs to. */
+function sideAt(target: Target): MixState["side"] {
+  return "wire" in target && "clip" in target.wire && target.wire.channel
+    ? { clip: target.wire.clip, side: target.wire.channel }
+    : null;
+}
+
+/** A click with Shift: takes a keyframe or a clip to what is selected, or out of it. */
+export function chooseBeside(state: MixState, target: Target): void {
+  if (target.kind === "keyframe") {
+    const { keyframe, wire } = target;
+    const chosen = toggled(state.chosen, wire, keyframe.at);
+    const own = "clip" in wire ? wire.clip : null;
+    const selected = own === null || state.selected.includes(own) ? state.selected : [own];
+    state.set({ chosen, selected });
+    return;
+  }
+  const clip = clipUnder(state, target);
+  if (!clip) return;
+  const others = state.selected.filter((id) => id !== clip.id);
+  state.set({
+    selected: others.length < state.selected.length ? others : [clip.id, ...others],
+    chosen: [],
+  });
 }
 
 function clipUnder(state: MixState, target: Target): Clip | undefined {

@@ -3,9 +3,10 @@ import type { MixState } from "@/store/mixStore";
 import { laneAt, sampleAt, snapTo } from "./geometry";
 import { type Gesture, seconds, SNAP_PX, snapTargets, time } from "./gesture";
 import type { Preview, Scene } from "./scene";
+import type { Start } from "./startGesture";
 
 /** Moves the selected clips together; one alone may go to another track. With Ctrl, all that comes later goes along. */
-export function moveClips(scene: Scene, state: MixState, clip: Clip, x: number): Gesture {
+export function moveClips(scene: Scene, state: MixState, clip: Clip, { x, y: startY }: Start): Gesture {
   const ids = state.selected.includes(clip.id) ? state.selected : [clip.id];
   const clips = ids.map((id) => state.clips[id]).filter((c) => c !== undefined);
   const earliest = Math.min(...clips.map((c) => c.at));
@@ -16,7 +17,10 @@ export function moveClips(scene: Scene, state: MixState, clip: Clip, x: number):
   let track = clip.track;
   let ripple = false;
   return {
-    move(to, y, modifiers) {
+    move(toX, y, modifiers) {
+      // Not beyond what is seen, so that nothing vanishes; the wheel and the skyline show more.
+      const to = Math.min(Math.max(toX, Math.min(0, x)), Math.max(scene.width, x));
+      const sideways = Math.abs(to - x) > Math.abs(y - startY);
       const wanted = clip.at + Math.round((to - x) * scene.view.perPx);
       let at = wanted;
       if (!modifiers.free) {
@@ -24,10 +28,10 @@ export function moveClips(scene: Scene, state: MixState, clip: Clip, x: number):
         const byEnd = snapTo(wanted + clip.length, targets, reach) - clip.length;
         at = byStart !== wanted ? byStart : byEnd;
       }
-      later = modifiers.axis ? 0 : Math.max(at - clip.at, -earliest);
+      later = modifiers.axis && !sideways ? 0 : Math.max(at - clip.at, -earliest);
       ripple = modifiers.fine;
       const lane = laneAt(scene.layout, y);
-      track = alone && !ripple ? (lane?.track.id ?? clip.track) : clip.track;
+      track = alone && !ripple && !(modifiers.axis && sideways) ? (lane?.track.id ?? clip.track) : clip.track;
       const where = lane && track !== clip.track ? ` on ${lane.track.name}` : "";
       const moving = ripple ? withLater(state, clips) : clips;
       const preview: Preview["clips"] = Object.fromEntries(

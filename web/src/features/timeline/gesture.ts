@@ -29,6 +29,9 @@ export interface Outcome {
   chosen?: MixState["chosen"];
 }
 
+/** px outside its lane at which a keyframe that is dragged there goes. */
+export const OUTSIDE = 44;
+
 /** A drag from its first pixel to its last: many previews, and at the end one outcome. */
 export interface Gesture {
   move(x: number, y: number, modifiers: Modifiers): Shown;

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { opened, SECOND, storeOf } from "@/test/mixes";
-import { layOut, type View, xOf, yOfDb } from "./geometry";
-import type { Modifiers } from "./gesture";
-import { easesOf, gripOf, hitTest, type Target } from "./hit";
+import { chooseAt, chooseBeside } from "./clicks";
+import { layOut, soundArea, type View, xOf, yOfDb } from "./geometry";
+import { type Modifiers, OUTSIDE } from "./gesture";
+import { easesOf, gripOf, hitTest, isRightOn, type Target } from "./hit";
 import type { Adjustable } from "@/store/screen";
 import { buildScene, type Scene } from "./scene";
 import { yOfPan } from "./sideLanes";
@@ -72,6 +73,47 @@ describe("what the pointer is over", () => {
   });
 });
 
+describe("choosing", () => {
+  const keyframe = (seconds: number): Extract<Target, { kind: "keyframe" }> => {
+    const target = stage().at(seconds, "music", seconds === 8 || seconds === 12 ? -11 : 0);
+    if (target?.kind !== "keyframe") throw new Error("no keyframe");
+    return target;
+  };
+  const chosen = [{ clip: "bed", keyframes: [8 * SECOND, 12 * SECOND] }];
+
+  it("takes what is pressed, unless it is chosen already", () => {
+    const store = storeOf({ chosen });
+    chooseAt(store.getState(), keyframe(8));
+    expect(store.getState().chosen).toEqual(chosen);
+    chooseAt(store.getState(), keyframe(7));
+    expect(store.getState().chosen).toEqual([{ clip: "bed", keyframes: [7 * SECOND] }]);
+  });
+
+  it("with Shift adds to the choice, or takes from it, only by a click; a drag moves all that is chosen", () => {
+    const store = storeOf({ chosen: [{ clip: "bed", keyframes: [8 * SECOND] }], selected: ["bed"] });
+    chooseBeside(store.getState(), keyframe(12));
+    expect(store.getState().chosen).toEqual(chosen);
+    chooseBeside(store.getState(), keyframe(8));
+    expect(store.getState().chosen).toEqual([{ clip: "bed", keyframes: [12 * SECOND] }]);
+    const { start, x, lane } = stage({ chosen });
+    const y = yOfDb(lane("music"), -11);
+    const gesture = start(keyframe(8), 8, y, { shift: true });
+    gesture.move(x(8.5), y, { ...PLAIN, axis: true });
+    expect(gesture.commit().edit).toMatchObject({ chosen, later: SECOND / 2 });
+    const other = start(keyframe(7), 7, yOfDb(lane("music"), 0), { shift: true });
+    other.move(x(7.5), yOfDb(lane("music"), 0), { ...PLAIN, axis: true });
+    expect(other.commit().edit).toMatchObject({ chosen: [{ clip: "bed", keyframes: [7 * SECOND] }] });
+  });
+
+  it("tells a keyframe itself from the room around it, where a double click adds another", () => {
+    const { scene, lane, x } = stage();
+    const y = yOfDb(lane("music"), -11);
+    expect(isRightOn(scene, keyframe(8), x(8) + 3, y)).toBe(true);
+    expect(hitTest(scene, x(8) + 7, y)?.kind).toBe("keyframe");
+    expect(isRightOn(scene, keyframe(8), x(8) + 7, y)).toBe(false);
+  });
+});
+
 describe("dragging a clip", () => {
   it("moves it in time and to another track, as one edit", () => {
     const { scene, lane, start, x } = stage();
@@ -92,6 +134,24 @@ describe("dragging a clip", () => {
     expect(gesture.commit().edit).toMatchObject({ at: state.playhead });
     gesture.move(x(7), y, PLAIN);
     expect(gesture.commit().edit).toMatchObject({ at: 5 * SECOND });
+  });
+
+  it("keeps to one axis with Shift: that which it went along further", () => {
+    const { scene, lane, start, x } = stage();
+    const y = lane("speech").top + 8;
+    const gesture = start(hitTest(scene, x(4), y), 4, y);
+    gesture.move(x(12), lane("music").top + 20, { ...PLAIN, axis: true });
+    expect(gesture.commit().edit).toMatchObject({ track: "speech", at: 10 * SECOND });
+    gesture.move(x(4) + 3, lane("music").top + 20, { ...PLAIN, axis: true });
+    expect(gesture.commit().edit).toMatchObject({ track: "music", at: 2 * SECOND });
+  });
+
+  it("cannot leave what is seen", () => {
+    const { scene, lane, start, x } = stage();
+    const y = lane("speech").top + 8;
+    const gesture = start(hitTest(scene, x(4), y), 4, y);
+    gesture.move(9000, y, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ at: 18 * SECOND });
   });
 
   it("stores nothing when it ends where it began", () => {
@@ -316,10 +376,16 @@ describe("a change just made to a range", () => {
     by: -6,
     ramp: 4800,
   };
-  const loose = {
-    range: { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] },
-    adjustable: { revision: 1, edit },
-  };
+  const range = { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] };
+  const loose = { range, adjustable: { revision: 1, edit, range } };
+
+  it("is let alone once another range is selected, even one at the same place", () => {
+    const { at, lane, start, x, layout, scene } = stage({ ...loose, range: { ...range } });
+    const gesture = start(at(4, "music", -30), 4, yOfDb(lane("music"), 0));
+    gesture.move(x(4), yOfDb(lane("music"), -3), PLAIN);
+    expect(gesture.commit()).toMatchObject({ edit: { by: -3 }, instead: false });
+    expect(hitTest(scene, x(2.9), layout.horizon.top + 30)?.kind).not.toBe("ramp");
+  });
 
   it("is made deeper by dragging again, not doubled", () => {
     const { at, lane, start, x } = stage(loose);
@@ -438,8 +504,35 @@ describe("a lane of a track", () => {
       [3, -9],
       [6, -12],
     ]);
-    gesture.move(x(19), y - 900, PLAIN);
+    gesture.move(x(19), soundArea(lane("music")).top - 20, PLAIN);
     expect(gesture.commit().edit).toMatchObject({ later: 4 * SECOND - 1, by: 18 });
+  });
+
+  it("loses a keyframe that is dragged well out of it, and says so before it is let go", () => {
+    const { at, lane, start, x } = stage({ tracks: withLanes(), activeLane: { music: "level" } });
+    const { top, bottom } = soundArea(lane("music"));
+    const gesture = start(at(2, "music", -6), 2, yOfDb(lane("music"), -6));
+    for (const y of [top - OUTSIDE - 1, bottom + OUTSIDE + 1]) {
+      const shown = gesture.move(x(2), y, PLAIN);
+      expect(shown.readout).toBe("Let go to remove this keyframe");
+      expect(shown.preview.lanes?.music?.curve?.map((k) => k.at)).toEqual([6 * SECOND]);
+      expect(gesture.commit()).toEqual({
+        edit: {
+          edit: "remove-keyframes",
+          chosen: [{ track: "music", lane: "level", keyframes: [2 * SECOND] }],
+        },
+        chosen: [],
+      });
+    }
+    gesture.move(x(2), yOfDb(lane("music"), -9), PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ edit: "move-keyframes", by: -3 });
+  });
+
+  it("keeps a stretch on it, however far it is dragged down", () => {
+    const { at, lane, start, x } = stage({ tracks: withLanes(), activeLane: { music: "level" } });
+    const gesture = start(at(4, "music", -9), 4, yOfDb(lane("music"), -9));
+    gesture.move(x(4), yOfDb(lane("music"), -9) + 900, PLAIN);
+    expect(gesture.commit().edit).toMatchObject({ edit: "move-keyframes", by: -54 });
   });
 
   it("is moved as a whole when all of it is chosen", () => {

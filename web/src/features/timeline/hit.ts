@@ -1,7 +1,7 @@
 import type { Clip, Keyframe, Marker, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
 import { chosenOn } from "@/store/chosen";
-import { sideOf } from "@/store/wires";
+import { sameWire, sideOf } from "@/store/wires";
 import { CLIP_MARGIN, type Lane, laneAt, NAME_STRIP, sampleAt, soundArea, xOf, yOfDb } from "./geometry";
 import { type DrawnClip, type DrawnWire, editedLane, grippable, type Scene, wireDbAt } from "./scene";
 import { type SideTarget, sideTarget } from "./sideLanes";
@@ -37,6 +37,7 @@ export type Target =
 
 const NEAR_WIRE = 6;
 const NEAR_KEYFRAME = 8;
+const RIGHT_ON = 5;
 const NEAR_EDGE = 5;
 const NEAR_CORNER = 7;
 
@@ -67,21 +68,21 @@ export const HINTS: Record<Target["kind"], string> = {
   "range-edge": "Drag to change the range",
   ramp: "Drag to make the ramps of the last change longer or shorter",
   lane: "Drag to select a range · Ctrl-drag lassoes keyframes · drop sources here",
-  name: "Drag to move · Shift-click selects several · Ctrl takes later clips along · Alt holds off snapping",
+  name: "Drag to move · Shift-click selects several · Shift keeps to one axis · Ctrl takes later clips along · Alt holds off snapping",
   trim: "Drag to trim · Ctrl closes the gap · Alt holds off snapping",
   fade: "Drag to fade · double-click changes the shape · type a length in seconds or frames (12f)",
   cross: "These two cross over · drag the ends to change how long · double-click changes the shape",
   keyframe:
-    "Drag to move · Shift one axis · Ctrl fine · Shift-click chooses several · type a level · Delete removes",
+    "Drag to move · Shift one axis · Ctrl fine · Shift-click chooses several · type a level · Delete, or a drag out of the lane, removes",
   ease: "Drag to shape the ramp",
   wire: "Drag to change the level · Ctrl fine · type a level · double-click adds a keyframe",
-  dip: "Drag up or down to lift or dip the range · Ctrl fine · type an amount",
+  dip: "Drag up or down to lift or dip the range · Ctrl fine · type an amount · Delete takes the range out",
   "pan-point": "Drag to move · up is left, down is right · Ctrl fine · type a pan · double-click removes",
   "pan-line": "Drag to bend the line here · double-click adds a point",
   "pan-range": "Drag up to bring the range to the left, down to the right",
   "mute-edge": "Drag to mute longer or shorter · Alt holds off snapping",
   "mute-span": "Muted here · double-click lets it be heard again",
-  body: "Click to select · drag to select a range · Ctrl-drag lassoes keyframes",
+  body: "Click to select · drag to select a range · Ctrl-drag lassoes keyframes · Delete takes what is framed",
 };
 
 export const CURSORS: Record<Target["kind"], string> = {
@@ -244,6 +245,20 @@ function keyframeAt(scene: Scene, lane: Lane, wires: DrawnWire[], x: number, y: 
     }
   }
   return best;
+}
+
+/** Whether a point is on the mark of a keyframe itself, and not only near enough to take hold of it. */
+export function isRightOn(
+  scene: Scene,
+  target: Extract<Target, { kind: "keyframe" }>,
+  x: number,
+  y: number,
+): boolean {
+  const wires = [...scene.clips.flatMap((drawn) => drawn.wires), ...scene.lanes.map((drawn) => drawn.wire)];
+  const wire = wires.find((w) => sameWire(w.id, target.wire));
+  if (!wire) return false;
+  const place = placeOf(scene, target.lane, wire, target.keyframe);
+  return Math.hypot(place.x - x, place.y - y) <= RIGHT_ON;
 }
 
 /** The two grips of a smooth ramp that leaves a chosen keyframe: how long it takes to leave, and to arrive. */

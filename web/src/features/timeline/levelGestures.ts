@@ -2,10 +2,10 @@ import type { Chosen, Clip, Edit, Keyframe, Ramp, Side } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { isChosen, moved } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
-import type { Range } from "@/store/screen";
+import { looseChange, type Range } from "@/store/screen";
 import { sideOf, type Wire, wireIn } from "@/store/wires";
-import { dragDb } from "./geometry";
-import { type Gesture, levelReadout, time, Travel } from "./gesture";
+import { dragDb, soundArea } from "./geometry";
+import { type Gesture, levelReadout, OUTSIDE, time, Travel } from "./gesture";
 import type { Target } from "./hit";
 import { wiresInRange } from "./levels";
 import { type Preview, roughDip, roughSchedule, type Scene, withCurves } from "./scene";
@@ -33,8 +33,17 @@ export function moveKeyframes(
   const headroom = Math.min(...wires.map((w) => w.wire.most - Math.max(...levelsOf(w))));
   let later = 0;
   let to = level;
+  let gone = false;
+  const area = soundArea(lane, sideOf(wire.id));
+  const count = wires.reduce((sum, w) => sum + w.keyframes.size, 0);
   return {
     move(toX, toY, modifiers) {
+      gone = toY < area.top - OUTSIDE || toY > area.bottom + OUTSIDE;
+      if (gone)
+        return {
+          preview: { ...without(state, wires), chosen: [] },
+          readout: `Let go to remove ${count === 1 ? "this keyframe" : `these ${count} keyframes`}`,
+        };
       const dy = travel.to(toY, modifiers.fine);
       const horizontal = modifiers.axis && Math.abs(toX - start.x) > Math.abs(toY - start.y);
       const vertical = modifiers.axis && !horizontal;
@@ -49,6 +58,7 @@ export function moveKeyframes(
       };
     },
     commit: () => {
+      if (gone) return { edit: { edit: "remove-keyframes", chosen }, chosen: [] };
       if (later === 0 && to === level) return {};
       const edit: Edit =
         Number.isFinite(to) && Number.isFinite(level)
@@ -112,6 +122,16 @@ function shown(state: MixState, wires: Taken[], later: number, by: number, to: n
   );
 }
 
+function without(state: MixState, wires: Taken[]): Preview {
+  return withCurves(
+    state,
+    wires.map(({ wire, keyframes }) => ({
+      id: wire.id,
+      curve: wire.curve.filter((k) => !keyframes.has(k.at)),
+    })),
+  );
+}
+
 function shifted(keyframe: Keyframe, by: number, to: number): Keyframe["level"] {
   const level = Number.isFinite(by) ? decibelsOf(keyframe.level) + by : to;
   return Number.isFinite(level) ? level : "silence";
@@ -165,7 +185,8 @@ export function dragWire(scene: Scene, state: MixState, target: On<"wire">, star
   let by = 0;
   return {
     move(_x, toY, { fine }) {
-      const dragged = dragDb(lane, reference, travel.to(toY, fine), sideOf(id));
+      // A stretch stays on its lane; to be silent is asked for by name.
+      const dragged = Math.max(STRETCH_FLOOR, dragDb(lane, reference, travel.to(toY, fine), sideOf(id)));
       const to = rounded(Math.min(wire.gainDb + wire.most, dragged));
       by = to - reference;
       return { preview: shown(state, wires, 0, by, to), readout: levelReadout(reference, to) };
@@ -176,6 +197,9 @@ export function dragWire(scene: Scene, state: MixState, target: On<"wire">, star
     },
   };
 }
+
+/** dB that the louder end of a dragged stretch can go down to. */
+const STRETCH_FLOOR = -60;
 
 /** A wire without keyframes: the gain of the selected clips, of a channel, or the fader of the track. */
 function dragRest(
@@ -256,7 +280,7 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
   const { wire, lane, db } = target;
   const travel = new Travel(start.y);
   const over = wiresInRange(state, range, wire);
-  const last = state.adjustable?.revision === state.revision ? state.adjustable.edit : null;
+  const last = looseChange(state);
   const goesOn =
     last?.edit === "dip-range" &&
     last.from === range.from &&

@@ -1,7 +1,7 @@
 import type { Chosen, Marker } from "@/api/types";
 import { merged } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
-import type { Range } from "@/store/screen";
+import { looseChange, type Range } from "@/store/screen";
 import { type Lane, laneAt, sampleAt, snapTo } from "./geometry";
 import { type Gesture, seconds, SNAP_PX, snapTargets, time } from "./gesture";
 import { placeOf } from "./hit";
@@ -55,7 +55,7 @@ export function resizeRange(scene: Scene, state: MixState, old: Range, edge: "fr
       return { preview: { clips: {}, range }, readout: spanReadout(state, range) };
     },
     commit: () => {
-      const last = state.adjustable?.revision === state.revision ? state.adjustable.edit : null;
+      const last = looseChange(state);
       if (!last || last.from !== old.from || last.to !== old.to) return { range };
       return { range, edit: { ...last, from: range.from, to: range.to }, instead: true };
     },
@@ -64,7 +64,7 @@ export function resizeRange(scene: Scene, state: MixState, old: Range, edge: "fr
 
 /** The ramps of the change just made, both by the same length. */
 export function resizeRamp(scene: Scene, state: MixState, edge: "from" | "to", x: number): Gesture | null {
-  const last = state.adjustable?.revision === state.revision ? state.adjustable.edit : null;
+  const last = looseChange(state);
   if (!last || typeof last.ramp !== "number") return null;
   const old = last.ramp;
   const outwards = (edge === "from") !== (last.inside ?? false) ? -1 : 1;

@@ -18,7 +18,7 @@ import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
 import { decibelsAt, gainAt, stretchIndexAt } from "@/lib/schedule";
 import type { MixState } from "@/store/mixStore";
-import type { Range } from "@/store/screen";
+import { looseChange, type Range } from "@/store/screen";
 import { curveOf, laneCurve, sideOf, wireIn, wireOf } from "@/store/wires";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
 
@@ -128,7 +128,7 @@ export function buildScene(
     clips.push({
       clip,
       lane,
-      wires: wiresOf(clip, shown),
+      wires: wiresOf(clip, shown, state.closed.includes(clip.id)),
       levelDb: (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) + decibelsOf(clip.level),
       lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
       extra: shown?.extra ?? null,
@@ -137,7 +137,7 @@ export function buildScene(
     });
   }
   clips.sort((a, b) => a.clip.at - b.clip.at);
-  const adjustable = state.adjustable?.revision === state.revision ? state.adjustable.edit : null;
+  const adjustable = looseChange(state);
   return {
     view,
     layout,
@@ -214,7 +214,7 @@ function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): Dr
   return (position) => rows.reduce((gain, row) => gain * (row ? gainAt(row, position + shift) : 1), 1);
 }
 
-function wiresOf(clip: Clip, shown: Preview["clips"][string] | undefined): DrawnWire[] {
+function wiresOf(clip: Clip, shown: Preview["clips"][string] | undefined, closed: boolean): DrawnWire[] {
   const { schedule, channel, extra } = shown ?? {};
   const gainDb = decibelsOf(clip.gain);
   const placed = { ahead: clip.in - clip.at, from: clip.in, to: clip.in + clip.length };
@@ -227,7 +227,7 @@ function wiresOf(clip: Clip, shown: Preview["clips"][string] | undefined): Drawn
     gainDb,
     extra: extra ?? null,
   };
-  if (!clip.channelSchedules) return [own];
+  if (!clip.channelSchedules || closed) return [own];
   const sides = (["left", "right"] as const).map((side) => ({
     id: wireOf(clip, side),
     curve: curveOf(clip, side),

@@ -39,7 +39,7 @@ export function startGesture(target: Target, scene: Scene, state: MixState, star
     case "ramp":
       return canEdit ? resizeRamp(scene, state, target.edge, x) : null;
     case "name":
-      return canEdit ? moveClips(scene, state, target.clip, x) : null;
+      return canEdit ? moveClips(scene, state, target.clip, start) : null;
     case "trim":
       return canEdit ? trimClip(scene, state, target.clip, target.edge) : null;
     case "fade":

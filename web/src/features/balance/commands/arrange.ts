@@ -1,32 +1,48 @@
 import type { MixState } from "@/store/mixStore";
 import { clipsInRange } from "@/features/timeline";
+import { countOf } from "@/store/chosen";
 import { frameAt, sampleOfFrame } from "@/lib/timecode";
 import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
 
-/** At both ends of the range, or else at the playhead: the selected clips, or all that lie there. */
+/** At both ends of the range what lies under it, or at the playhead the selected clips. Nothing that is not framed is cut. */
 export function split(desk: Desk, state: MixState): void {
-  const { range } = state;
-  const at = here(desk, state);
-  const moments = range ? [range.from, range.to] : [at];
-  const scope = range ?? { from: at, to: at + 1, tracks: null };
-  const ids = clipsInRange(state, scope);
+  const { range, selected } = state;
+  if (!range && selected.length === 0)
+    return refuse(state, "Select the clips to split, or a range across them; Ctrl+A selects all.");
+  const moments = range ? [range.from, range.to] : [here(desk, state)];
+  const ids = range ? clipsInRange(state, range) : selected;
   const cuts = ids.flatMap((clip) => {
     const c = state.clips[clip];
     return c ? moments.filter((m) => m > c.at && m < c.at + c.length).map((m) => ({ clip, at: m })) : [];
   });
   if (cuts.length) void state.edit({ edit: "split", cuts });
-  else refuse(state, "There is nothing to split there: put the playhead, or a range, inside a clip.");
+  else
+    refuse(state, "There is nothing to split there: put the playhead, or a range, inside a selected clip.");
+}
+
+/** What Delete would take away now, in words; nothing where it would take nothing. */
+export function deleteTakes(state: MixState): string {
+  const { chosen, range, selected, clips, tracks } = state;
+  const count = countOf(chosen);
+  if (count) return `Delete takes ${count === 1 ? "the chosen keyframe" : `the ${count} chosen keyframes`}.`;
+  if (range) {
+    const names = range.tracks?.map((id) => tracks.find((t) => t.id === id)?.name ?? "").join(", ");
+    return `Delete takes the sound of the range, on ${names ?? "all tracks"}; Shift+Delete also closes the gap.`;
+  }
+  const [first] = selected;
+  if (first === undefined) return "";
+  return `Delete takes ${selected.length === 1 ? `“${clips[first]?.name}”` : `${selected.length} clips`}.`;
 }
 
 export function remove(state: MixState, close: boolean): void {
   const { chosen, range, selected } = state;
   if (chosen.length && !close) void state.edit({ edit: "remove-keyframes", chosen });
-  else if (range && close)
+  else if (range)
     void state.edit({
       edit: "remove-range",
       from: range.from,
       to: range.to,
-      close,
+      ...(close ? { close } : {}),
       ...(range.tracks ? { tracks: range.tracks } : {}),
     });
   else if (selected.length) void state.edit({ edit: "remove-clips", clips: selected, close });
@@ -89,7 +105,7 @@ export const ARRANGE: CommandGroup = {
     },
     {
       id: "remove",
-      title: "Remove keyframes or clips",
+      title: "Remove what is framed: keyframes, the range, or clips",
       keys: ["Delete", "Backspace"],
       run: (_d, s) => remove(s, false),
     },

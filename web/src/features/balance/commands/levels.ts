@@ -1,6 +1,7 @@
 import { api } from "@/api/client";
-import type { Edit, Levels } from "@/api/types";
+import type { Edit, Levels, Side } from "@/api/types";
 import { clipsOf, type MixState } from "@/store/mixStore";
+import { looseChange } from "@/store/screen";
 import { curveOf, laneAtHand } from "@/store/wires";
 import { offered, stretchAt } from "../buried";
 import { runRules } from "../runRules";
@@ -9,13 +10,13 @@ import { type CommandGroup, clipsUnder, type Desk, here, refuse, selectedClips }
 
 /** Keyframes if any are chosen, else the range, else the clips. A change just made to the range is made stronger, not doubled. */
 export function nudge(state: MixState, by: number): void {
-  const { chosen, range, adjustable, revision, settings } = state;
+  const { chosen, range } = state;
   if (chosen.length) {
     void state.edit({ edit: "move-keyframes", chosen, later: 0, by });
     return;
   }
   if (range) {
-    const last = adjustable?.revision === revision ? adjustable.edit : null;
+    const last = looseChange(state);
     if (last?.edit === "dip-range" && typeof last.by === "number") {
       void state.edit({ ...last, by: Math.round((last.by + by) * 100) / 100 }, true);
       return;
@@ -24,15 +25,7 @@ export function nudge(state: MixState, by: number): void {
       void state.edit({ ...last, level: Math.round((last.level + by) * 100) / 100 }, true);
       return;
     }
-    const lane = laneUnder(state);
-    if (lane) {
-      void state.edit({ edit: "dip-range", by, ...lane });
-      return;
-    }
-    const clips = clipsUnder(state);
-    const { ramp, inside } = settings;
-    if (clips)
-      void state.edit({ edit: "dip-range", clips, from: range.from, to: range.to, by, ramp, inside });
+    void changeRange(state, { edit: "dip-range", by });
     return;
   }
   if (state.selected.length) void state.edit({ edit: "change-clip-gain", clips: state.selected, by });
@@ -54,6 +47,15 @@ type RangeChange =
   | { edit: "set-range"; level: number | string }
   | { edit: "reset-range" };
 
+/** The one channel that a change to the range works on: where each clip under it is opened, and one of them is worked on by channel. */
+export function sideUnder(state: MixState): Side | undefined {
+  const { side, closed, range } = state;
+  if (!side || !range) return undefined;
+  const clips = clipsInRange(state, range);
+  const apart = clips.every((id) => state.clips[id]?.channels?.left !== undefined && !closed.includes(id));
+  return clips.includes(side.clip) && apart ? side.side : undefined;
+}
+
 /** Makes a change to the selected range, with ramps as they are set. */
 export async function changeRange(state: MixState, change: RangeChange): Promise<boolean> {
   const lane = laneUnder(state);
@@ -62,7 +64,9 @@ export async function changeRange(state: MixState, change: RangeChange): Promise
   const { range, settings } = state;
   if (!clips || !range) return false;
   const { ramp, inside } = settings;
-  return state.edit({ ...change, clips, from: range.from, to: range.to, ramp, inside } as Edit);
+  const channel = sideUnder(state);
+  const on = channel ? { clips, channel } : { clips };
+  return state.edit({ ...change, ...on, from: range.from, to: range.to, ramp, inside } as Edit);
 }
 
 /** Brings all that rises above the ceiling down to it: in the range, or in the selected clips. */

@@ -7,15 +7,27 @@ import { clipsOf, type MixState } from "@/store/mixStore";
 import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
 
-function setRange(state: MixState, part: { from?: number; to?: number }): void {
+/**
+ * Sets one end of the range. An end set before the beginning swaps the two, and a beginning after the end opens a new range.
+ * Clicks elsewhere leave such a range alone, so that one can look for its other end.
+ */
+function setRange(state: MixState, end: "from" | "to", at: number): void {
   const track = selectedClips(state)[0]?.track ?? partAtHand(state)?.track;
-  const old = state.range ?? { from: 0, to: state.length, tracks: track ? [track] : null };
-  const next = { ...old, ...part };
-  if (next.to <= next.from) {
-    if (part.from === undefined) next.from = 0;
-    else next.to = Math.max(state.length, next.from + 1);
-  }
-  state.set({ range: next });
+  const { from, to, tracks } = state.range ?? { from: 0, to: state.length, tracks: track ? [track] : null };
+  const ends =
+    end === "from"
+      ? { from: at, to: to > at ? to : Math.max(state.length, at + 1) }
+      : at > from
+        ? { from, to: at }
+        : { from: at, to: from };
+  if (ends.to > ends.from) state.set({ range: { ...ends, tracks, marked: true } });
+  else refuse(state, "A range must end after it starts: move the playhead first.");
+}
+
+function chooseAllClips(state: MixState): void {
+  const clips = state.tracks.flatMap((t) => clipsOf(state.clips, t.id).map((c) => c.id));
+  if (clips.length) state.set({ selected: clips, chosen: [], range: null });
+  else refuse(state, "There are no clips yet.");
 }
 
 /** The wires whose keyframes are gone through or chosen: those under the range, the lane at hand, or the selected clips. */
@@ -115,13 +127,13 @@ export const SELECT: CommandGroup = {
       id: "range-in",
       title: "The range starts here",
       keys: ["I"],
-      run: (d, s) => setRange(s, { from: here(d, s) }),
+      run: (d, s) => setRange(s, "from", here(d, s)),
     },
     {
       id: "range-out",
       title: "The range ends here",
       keys: ["O"],
-      run: (d, s) => setRange(s, { to: here(d, s) }),
+      run: (d, s) => setRange(s, "to", here(d, s)),
     },
     {
       id: "keyframe-before",
@@ -144,6 +156,7 @@ export const SELECT: CommandGroup = {
       keys: ["Shift+E"],
       run: (_d, s) => chooseClips(s),
     },
+    { id: "all-clips", title: "All clips", keys: ["Ctrl+A"], run: (_d, s) => chooseAllClips(s) },
     { id: "next-buried", title: "The next buried speech", keys: ["G"], run: (d, s) => stepBuried(d, s, 1) },
     {
       id: "previous-buried",
