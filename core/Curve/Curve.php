@@ -184,6 +184,12 @@ final readonly class Curve
         return 0 === $by ? $this : self::of(array_map(static fn (Keyframe $k): Keyframe => $k->at($k->position + $by), $this->keyframes));
     }
 
+    /** The same curve, so many samples later; what would come before the beginning of time stands as its level there. */
+    public function shiftedWithin(int $by): self
+    {
+        return $by >= 0 || $this->isFlat() || $this->keyframes[0]->position + $by >= 0 ? $this->shifted($by) : $this->within(-$by, max(-$by, $this->keyframes[\count($this->keyframes) - 1]->position))->shifted($by);
+    }
+
     /**
      * Puts $replacement in the place of keyframe number $index; never past its neighbours.
      *

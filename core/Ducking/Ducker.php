@@ -77,11 +77,27 @@ final class Ducker
         return $lanes;
     }
 
-    /** @return list<string> tracks whose lane is not what the rules would make of the mix as it is now */
+    /**
+     * Speech that is muted only to listen to something else makes nothing out of date: a lane may also be what the rules would make
+     * of the mix with nobody muted.
+     *
+     * @return list<string> tracks whose lane is not what the rules would make of the mix as it is now
+     */
     public function outOfDate(): array
     {
-        $lanes = $this->lanes();
+        $late = $this->lateIn($this->lanes());
+        $heard = array_reduce($this->mix->tracks, static fn (Mix $mix, Track $track): Mix => $track->muted ? $mix->withTrack($track->withMuted(false)) : $mix, $this->mix);
 
+        return [] === $late || $heard === $this->mix ? $late : array_values(array_intersect($late, (new self($heard, $this->listening, $this->figuresOf))->outOfDate()));
+    }
+
+    /**
+     * @param array<string, Curve> $lanes by track
+     *
+     * @return list<string>
+     */
+    private function lateIn(array $lanes): array
+    {
         return array_values(array_filter(array_map(strval(...), array_keys($lanes)), fn (string $id): bool => !Likeness::of($lanes[$id], $this->mix->track($id)->ducking->curve)));
     }
 

@@ -81,7 +81,7 @@ final readonly class Listening
             }
             $isHeard = \in_array((string) $id, $tracks, true);
             foreach ($track->clips as $clip) {
-                if ($clip->triggers && ($isHeard || \in_array($clip->id, $rule->clips, true)) && !$clip->gain->isSilence()) {
+                if ($clip->triggers && !$clip->muted && ($isHeard || \in_array($clip->id, $rule->clips, true)) && !$clip->gain->isSilence()) {
                     array_push($spans, ...$this->inClip($clip, ($this->activityOf)($clip->source, $sensitivity)));
                 }
             }

@@ -22,6 +22,11 @@ final class InvalidEdit extends DomainException implements Problem
         return new self(\sprintf('“%s” has no more sound there. Stay within the source.', $name), $field);
     }
 
+    public static function beyondPicture(string $name): self
+    {
+        return new self(\sprintf('“%s” has no more picture there. Stay within the recording.', $name), 'from');
+    }
+
     public static function notOverAnyClip(): self
     {
         return new self('The range touches none of the clips. Select a range over a clip.', 'from');

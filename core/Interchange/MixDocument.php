@@ -163,6 +163,7 @@ final class MixDocument
             ...($clip->fadeOut->isUsual() ? [] : ['fadeOut' => self::fadeToArray($clip->fadeOut)]),
             ...($clip->channels->isUsual() ? [] : ['channels' => self::channelsToArray($clip->channels)]),
             ...($clip->detached ? ['detached' => true] : []),
+            ...($clip->muted ? ['muted' => true] : []),
             ...($clip->triggers ? [] : ['triggers' => false]),
             ...($clip->ducked ? [] : ['ducked' => false]),
         ];
@@ -281,7 +282,7 @@ final class MixDocument
 
     private static function clip(Fields $fields): Clip
     {
-        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked');
+        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked', 'muted');
 
         return self::located($fields, static fn (): Clip => new Clip(
             $fields->string('id'),
@@ -298,6 +299,7 @@ final class MixDocument
             $fields->bool('detached', false),
             $fields->bool('triggers', true),
             $fields->bool('ducked', true),
+            $fields->bool('muted', false),
         ));
     }
 

@@ -6,10 +6,8 @@ namespace Wattage\Core\Loudness;
 
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
-use Wattage\Core\Timeline\Stem;
-use Wattage\Core\Timeline\Track;
 
-/** How loud a clip is by itself: after its own gains, curve and fades, before those of its track. */
+/** How loud a clip is heard: after its gains, curve and fades, and the faders and lanes it goes through; pan apart, and as if nothing were muted. */
 final readonly class ClipPower
 {
     /** Power over both sides of the bus to average level: that of one of them. */
@@ -22,10 +20,10 @@ final readonly class ClipPower
 
     public static function of(Mix $mix, Clip $clip, SourceTenths $tenths): self
     {
-        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $alone = Track::named('alone', 'Alone', Stem::Speech)->withClip($clip->movedTo(0));
+        $track = $mix->trackOf($clip->id);
+        $after = $mix->faders->of($track->stem)->plus($mix->faders->programme);
 
-        return new self(TrackPower::of($mix, $alone, static fn (): SourceTenths => $tenths, intdiv($clip->length + $frames - 1, $frames)));
+        return new self(TrackPower::ofClip($mix, $track, $clip, $tenths, $after));
     }
 
     /** @return array<int, float> mean over the sides, every 100 ms from the start of the clip */

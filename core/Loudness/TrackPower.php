@@ -7,6 +7,7 @@ namespace Wattage\Core\Loudness;
 use Closure;
 use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Curve\Stretches;
+use Wattage\Core\Level\Decibels;
 use Wattage\Core\Render\GainSchedule;
 use Wattage\Core\Render\TrackMoves;
 use Wattage\Core\Signal\FloatDecoder;
@@ -16,6 +17,7 @@ use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\MuteLane;
 use Wattage\Core\Timeline\Track;
 
 /**
@@ -64,6 +66,26 @@ final class TrackPower
                     $power->addPart($clip, $within, $part->routing->then(Pan::at($pan)), $still, $tenths);
                 }
             }
+        }
+
+        return $power;
+    }
+
+    /**
+     * One clip by itself, from where it starts, as its track lets it be heard; pan in the middle, mutes of the track left out.
+     *
+     * @param Decibels $after of the faders that come after the track
+     */
+    public static function ofClip(Mix $mix, Track $track, Clip $clip, SourceTenths $tenths, Decibels $after): self
+    {
+        $frames = intdiv($mix->rate, self::TENTHS_PER_SECOND);
+        $silence = array_fill(0, intdiv($clip->length + $frames - 1, $frames), 0.0);
+        $power = new self($mix->rate, $silence, $silence);
+        $still = TrackMoves::still($track)->plus($after)->ratio();
+        $moving = TrackMoves::under($track->withLanes($track->lanes->withMute(new MuteLane())), $clip);
+        foreach (GainSchedule::parts($mix, $clip, Fades::of($track)) as $part) {
+            $stretches = null === $moving ? $part->heard() : Stretches::product($part->heard(), $moving);
+            $power->addPart($clip->movedTo(0), $stretches, $part->routing->then(Pan::at(0.0)), $still, $tenths);
         }
 
         return $power;

@@ -39,10 +39,13 @@ final class GainSchedule
     /**
      * The curve with the fades and, where its channels are opened, the levels of each of them.
      *
-     * @return list<Part> none where both channels are muted
+     * @return list<Part> none where the clip is muted, or both its channels are
      */
     public static function parts(Mix $mix, Clip $clip, Fades $fades): array
     {
+        if ($clip->muted) {
+            return [];
+        }
         $base = self::faded($clip, self::wire($clip), $fades);
         $gain = self::level($mix, $clip);
         $source = $mix->source($clip->source);

@@ -30,7 +30,7 @@ final class SpeechTimes
                 continue;
             }
             foreach ($track->clips as $clip) {
-                foreach ($clip->gain->isSilence() ? [] : Spans::within($activityOf($clip->source), $clip->heard()) as $heard) {
+                foreach ($clip->muted || $clip->gain->isSilence() ? [] : Spans::within($activityOf($clip->source), $clip->heard()) as $heard) {
                     $spans[] = $heard->shifted($clip->at - $clip->in);
                 }
             }

@@ -28,6 +28,7 @@ final readonly class Clip
      * @param bool $detached whether its source's picture, if there is one, stays away from it
      * @param bool $triggers whether its speech ducks other tracks, where a rule hears it
      * @param bool $ducked whether it gives way where its track does
+     * @param bool $muted whether it is silent, with all its levels kept
      *
      * @throws InvalidMix
      */
@@ -46,6 +47,7 @@ final readonly class Clip
         public bool $detached = false,
         public bool $triggers = true,
         public bool $ducked = true,
+        public bool $muted = false,
     ) {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
@@ -151,6 +153,24 @@ final readonly class Clip
         return $this->copy(triggers: $triggers, ducked: $ducked);
     }
 
+    public function withMuted(bool $muted): self
+    {
+        return $this->copy(muted: $muted);
+    }
+
+    /** Another recording in its place: as much of it as there is, its levels against the same moments of the clip. */
+    public function playing(Source $source): self
+    {
+        $in = $this->in + $this->length <= $source->length ? $this->in : max(0, min($this->in, $source->length - $this->length));
+        $length = min($this->length, $source->length - $in);
+        $channels = $this->channels->isOpen() && 2 !== $source->channels ? Channels::usual() : $this->channels;
+        $by = $in - $this->in;
+        $shifted = static fn (Curve $curve): Curve => $curve->shiftedWithin($by);
+        $channels = $channels->isOpen() ? Channels::opened($channels->mode, $channels->of(Side::Left)->withCurve($shifted($channels->of(Side::Left)->curve)), $channels->of(Side::Right)->withCurve($shifted($channels->of(Side::Right)->curve))) : $channels;
+
+        return $this->copy(name: $source->name, in: $in, length: $length, curve: $shifted($this->curve), channels: $channels, source: $source->id);
+    }
+
     private function copy(
         ?string $id = null,
         ?string $name = null,
@@ -165,10 +185,12 @@ final readonly class Clip
         ?bool $detached = null,
         ?bool $triggers = null,
         ?bool $ducked = null,
+        ?bool $muted = null,
+        ?string $source = null,
     ): self {
         return new self(
             $id ?? $this->id,
-            $this->source,
+            $source ?? $this->source,
             $name ?? $this->name,
             $at ?? $this->at,
             $in ?? $this->in,
@@ -181,6 +203,7 @@ final readonly class Clip
             $detached ?? $this->detached,
             $triggers ?? $this->triggers,
             $ducked ?? $this->ducked,
+            $muted ?? $this->muted,
         );
     }
 }

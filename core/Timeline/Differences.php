@@ -94,6 +94,8 @@ final readonly class Differences
             $moved ? \sprintf('%s starts %s instead of %s.', $name, $this->clock($clip->at), $this->clock($old->at)) : null,
             !$moved && $slipped ? "{$name} plays another part of its source." : null,
             $clip->length === $old->length ? null : \sprintf('%s lasts %.2f s instead of %.2f s.', $name, $clip->length / $this->b->rate, $old->length / $this->a->rate),
+            $old->muted === $clip->muted ? null : $name.($clip->muted ? ' is muted.' : ' is heard again.'),
+            $old->source === $clip->source ? null : "{$name} plays another recording.",
             self::level($name, $old->gain, $clip->gain),
             $this->curve($name, $old, $clip),
             $old->fadeIn == $clip->fadeIn ? null : \sprintf('%s fades in over %.2f s instead of %.2f s.', $name, $clip->fadeIn->length / $this->b->rate, $old->fadeIn->length / $this->a->rate),

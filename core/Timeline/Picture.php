@@ -29,6 +29,12 @@ final readonly class Picture
         return Span::of($this->at, $this->at + $this->length);
     }
 
+    /** What it shows stays where it is on the timeline; only the ends change. */
+    public function trimmedTo(Span $span): self
+    {
+        return new self($this->id, $this->source, $span->from, $this->in + $span->from - $this->at, $span->length());
+    }
+
     public function movedTo(int $at): self
     {
         return new self($this->id, $this->source, $at, $this->in, $this->length);

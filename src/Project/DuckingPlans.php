@@ -71,7 +71,13 @@ final readonly class DuckingPlans
             array_push($targets, ...$rule->follows ? $rule->targetsIn($mix) : []);
         }
 
-        return [] === $targets ? $mix : $this->ducker($project, $mix)->applied($targets);
+        if ([] === $targets) {
+            return $mix;
+        }
+        $ducker = $this->ducker($project, $mix);
+        $late = array_values(array_intersect($targets, $ducker->outOfDate()));
+
+        return [] === $late ? $mix : $ducker->applied($late);
     }
 
     private function ducker(Project $project, Mix $mix): Ducker

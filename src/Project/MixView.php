@@ -73,7 +73,7 @@ final class MixView
     /** Whether all of two states of a clip is alike but where it stands, what it is called, and its gain all along. */
     private static function movesAlike(Clip $a, Clip $b): bool
     {
-        return $a->source === $b->source && $a->in === $b->in && $a->length === $b->length
+        return $a->source === $b->source && $a->in === $b->in && $a->length === $b->length && $a->muted === $b->muted
             && ($a->curve === $b->curve || $a->curve == $b->curve) && $a->channels == $b->channels && $a->fadeIn == $b->fadeIn && $a->fadeOut == $b->fadeOut;
     }
 
@@ -95,6 +95,7 @@ final class MixView
             'detached' => $clip->detached,
             'triggers' => $clip->triggers,
             'ducked' => $clip->ducked,
+            'muted' => $clip->muted,
         ];
     }
 
@@ -122,7 +123,7 @@ final class MixView
         [$in, $out] = $fades->ofClip($clip->id);
         $heard = GainSchedule::parts($mix, $clip, $fades);
         // Most clips are heard as their wire shows it.
-        $asDrawn = 0 === $in->length && 0 === $out->length && !$clip->channels->isOpen();
+        $asDrawn = [] !== $heard && 0 === $in->length && 0 === $out->length && !$clip->channels->isOpen();
         $wire = $asDrawn ? $heard[0]->stretches : GainSchedule::wire($clip);
         $parts = [];
         foreach ($heard as $part) {

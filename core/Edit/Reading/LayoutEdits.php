@@ -19,12 +19,17 @@ use Wattage\Core\Edit\RemoveClips;
 use Wattage\Core\Edit\RemovePictures;
 use Wattage\Core\Edit\RemoveRange;
 use Wattage\Core\Edit\RenameClip;
+use Wattage\Core\Edit\ReplaceSound;
+use Wattage\Core\Edit\SetClipsMuted;
 use Wattage\Core\Edit\SlipClip;
 use Wattage\Core\Edit\Split;
 use Wattage\Core\Edit\TrimClip;
+use Wattage\Core\Edit\TrimPicture;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Timeline\Name;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
 
 /** Edits of where clips and pictures stand. */
 final class LayoutEdits
@@ -49,6 +54,9 @@ final class LayoutEdits
             'rename-clip' => new RenameClip($fields->string('clip'), Name::check($fields->string('name'))),
             'detach-picture' => new DetachPicture($read->clips()),
             'attach-picture' => new AttachPicture($read->clips()),
+            'replace-sound' => new ReplaceSound($fields->string('clip'), $read->source()),
+            'set-clips-muted' => new SetClipsMuted($read->clips(), $fields->bool('muted')),
+            'trim-picture' => new TrimPicture($fields->string('picture'), $read->span()),
             'move-picture' => new MovePicture($fields->string('picture'), $read->time('at')),
             'remove-pictures' => new RemovePictures($read->names('pictures')),
             default => null,
@@ -68,6 +76,7 @@ final class LayoutEdits
             $read->time('at'),
             $in,
             $fields->int('length', 1, $source->length - $in, $source->length - $in),
+            $fields->has('stem') ? Track::named($fields->string('track'), $fields->has('name') ? $fields->string('name') : $source->name, $fields->choice('stem', Stem::class)) : null,
         );
     }
 

@@ -152,6 +152,18 @@ final class DuckerTest extends TestCase
         self::assertEqualsWithDelta(0.0, $talk->ducker($released)->applied()->track('music')->ducking->curve->levelAt((int) (10.9 * self::S))->db, 0.01);
     }
 
+    public function testSpeechThatIsMutedToListenMakesNothingOutOfDate(): void
+    {
+        $talk = Talk::open();
+        $ducked = $talk->ducker($talk->mix->withRule(Talk::rule()))->applied();
+        $muted = Mixes::edited($ducked, ['edit' => 'set-muted', 'track' => 'speech', 'muted' => true]);
+        self::assertSame([], $talk->ducker($muted)->outOfDate());
+        $run = $talk->ducker($muted)->applied();
+        self::assertTrue($run->track('music')->ducking->curve->isFlat(), 'run now, it hears nobody');
+        self::assertSame([], $talk->ducker($run)->outOfDate());
+        self::assertSame(['music'], $talk->ducker(Mixes::edited($run, ['edit' => 'set-muted', 'track' => 'speech', 'muted' => false]))->outOfDate());
+    }
+
     public function testACorrectedDipKeepsItsRampsAndNothingFallsBetweenItAndTheRules(): void
     {
         $talk = Talk::open();

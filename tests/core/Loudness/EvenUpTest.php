@@ -44,6 +44,28 @@ final class EvenUpTest extends TestCase
         self::assertEqualsWithDelta(24.0, $voice['gain'], 0.001);
     }
 
+    /** What is heard counts: faders of track, stem and programme, lanes and ducking, whatever is muted meanwhile. */
+    public function testItGoesByWhatIsHeard(): void
+    {
+        $s = Mixes::SECOND;
+        $mix = self::mix();
+        foreach ([
+            ['edit' => 'set-fader', 'track' => 'speech', 'fader' => 6.9],
+            ['edit' => 'set-stem-fader', 'stem' => 'speech', 'fader' => -2],
+            ['edit' => 'set-programme-fader', 'fader' => -1],
+            ['edit' => 'add-keyframe', 'track' => 'music', 'lane' => 'level', 'at' => 0, 'level' => -9],
+            ['edit' => 'set-muted', 'track' => 'music', 'muted' => true],
+        ] as $edit) {
+            $mix = Mixes::edited($mix, $edit);
+        }
+        $rows = (new EvenUp(false, -20.0, 12.0))->of($mix, ['voice', 'bed'], self::tenths(...));
+        $bare = (new EvenUp(false, -20.0, 12.0))->of(self::mix(), ['voice', 'bed'], self::tenths(...));
+        self::assertEqualsWithDelta($bare[0]['by'] - 6.9 + 2 + 1, $rows[0]['by'], 0.02);
+        self::assertEqualsWithDelta($bare[1]['by'] + 9 + 1, $rows[1]['by'], 0.02);
+        $moved = Mixes::edited(self::mix(), ['edit' => 'dip-range', 'track' => 'speech', 'lane' => 'level', 'from' => 0, 'to' => 20 * $s, 'by' => -6, 'ramp' => 0]);
+        self::assertEqualsWithDelta($bare[0]['by'] + 6, (new EvenUp(false, -20.0, 12.0))->of($moved, ['voice'], self::tenths(...))[0]['by'], 0.02);
+    }
+
     public function testByPeak(): void
     {
         [$voice] = (new EvenUp(true, -12.0, -1.0))->of(self::mix(), ['voice'], self::tenths(...));

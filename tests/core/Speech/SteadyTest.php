@@ -15,6 +15,8 @@ use Wattage\Core\Speech\Activity;
 use Wattage\Core\Speech\Steady;
 use Wattage\Core\Speech\SteadyPlan;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
 use Wattage\Tests\support\Demo;
 use Wattage\Tests\support\Random;
 
@@ -27,7 +29,7 @@ final class SteadyTest extends TestCase
         $demo = Demo::open();
         $length = $demo->mix->source($source)->length;
         $clip = new Clip('talk', $source, 'Talk', 0, 0, $length, Decibels::unchanged(), Curve::flat());
-        $plan = SteadyPlan::of($demo->mix, $clip, $demo->tenths()($source), static fn (string $id): array => Activity::of($demo->blocks[$id], 48_000, 10.0), new Steady());
+        $plan = SteadyPlan::of($demo->mix->withTrack(Track::named('talk', 'Talk', Stem::Speech)->withClip($clip)), $clip, $demo->tenths()($source), static fn (string $id): array => Activity::of($demo->blocks[$id], 48_000, 10.0), new Steady());
         self::assertNotNull($plan->curve);
         self::assertLessThanOrEqual($plan->before / 3, $plan->after);
         self::assertLessThan($length / 96_000, \count($plan->curve->keyframes));

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+use Wattage\Core\Timeline\Mix;
+
+/** Silences clips without touching their levels, or lets them be heard again. */
+final readonly class SetClipsMuted implements Edit
+{
+    /** @param non-empty-list<string> $clips */
+    public function __construct(private array $clips, private bool $muted)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return ($this->muted ? 'Mute ' : 'Let be heard: ').Naming::clips($before, $this->clips);
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        $after = $before;
+        foreach ($this->clips as $id) {
+            $clip = $before->clip($id);
+            $after = $clip->muted === $this->muted ? $after : $after->withClip($clip->withMuted($this->muted));
+        }
+
+        return $after;
+    }
+}
