@@ -30,7 +30,7 @@ final readonly class PeakSearch
     /**
      * @param Fields $wanted clips, ceiling in dBFS, and if wanted from and to on the timeline
      *
-     * @return list<array<string, mixed>> in the order of time
+     * @return list<array<string, mixed>> worst first
      *
      * @throws Problem
      */
@@ -61,7 +61,7 @@ final readonly class PeakSearch
                 ];
             }
         }
-        usort($found, static fn (array $a, array $b): int => $a['time'] <=> $b['time']);
+        usort($found, static fn (array $a, array $b): int => $b['db'] <=> $a['db'] ?: $a['time'] <=> $b['time']);
 
         return $found;
     }

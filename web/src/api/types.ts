@@ -121,7 +121,10 @@ export type Edit =
   | { edit: "add-marker"; marker: string; at: Text; name: string }
   | { edit: "set-marker"; marker: string; at?: Text; name?: string }
   | { edit: "remove-markers"; markers: string[] }
-  | { edit: "add-clip"; track: string; clip: string; source: string; at: number }
+  | { edit: "add-clip"; track: string; clip: string; source: string; at: number; stem?: Stem; name?: string }
+  | { edit: "replace-sound"; clip: string; source: string }
+  | { edit: "set-clips-muted"; clips: string[]; muted: boolean }
+  | { edit: "trim-picture"; picture: string; from: Text; to: Text }
   | { edit: "remove-clips"; clips: string[]; close?: boolean }
   | { edit: "remove-range"; from: number; to: number; tracks?: string[]; close?: boolean }
   | { edit: "insert-time"; at: Text; length: Text; tracks?: string[] }

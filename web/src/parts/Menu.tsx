@@ -11,7 +11,7 @@ export function Menu({ trigger, children }: { trigger: ReactNode; children: Reac
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
-          className="z-50 max-h-[82vh] min-w-56 overflow-y-auto rounded-lg border border-line bg-sheet p-1 shadow-xl"
+          className="menu z-50 min-w-56 overflow-y-auto rounded-lg border border-line bg-sheet p-1 shadow-xl"
           sideOffset={4}
           align="end"
           collisionPadding={8}

@@ -49,8 +49,13 @@ export function TypedField({ label, shown, disabled = false, className = "", onC
             .finally(() => (sent.current = false));
         }
         if (event.key === "Escape") {
+          // Given up, and the keys are back with the timeline.
+          const field = event.currentTarget;
+          sent.current = true;
           setText(null);
           setRefused(false);
+          field.blur();
+          sent.current = false;
         }
         if (event.key === "ArrowUp" || event.key === "ArrowDown") {
           const next = stepped?.(event.key === "ArrowUp" ? 1 : -1, event.shiftKey);

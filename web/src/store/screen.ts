@@ -60,6 +60,8 @@ export interface ScreenState {
   closed: string[];
   /** A recording that is being dragged from the list, and how long it is. */
   carried: { source: string; name: string; length: number } | null;
+  /** The clip that was placed last: it is selected, but nobody asked to see its levels. */
+  placed: string | null;
   /** Chosen keyframes, in as many clips as they are. */
   chosen: Chosen[];
   range: Range | null;
@@ -153,6 +155,7 @@ export function freshScreen(rate: number): ScreenState {
     side: null,
     closed: [],
     carried: null,
+    placed: null,
     chosen: [],
     range: null,
     adjustable: null,

@@ -45,6 +45,9 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
     queryKey: ["heard", clip.source, shown.from, shown.to],
     queryFn: () => api.heard(clip.source, shown.from, shown.to),
   });
+  const heardHere = useRef(false);
+  // What was begun here ends here.
+  useEffect(() => () => void (heardHere.current && player.stop()), [player]);
   const move = (edge: "from" | "to", to: number) =>
     setMarks((m) =>
       edge === "from"
@@ -112,7 +115,10 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
         <button
           type="button"
           className="button"
-          onClick={() => void player.play(Math.max(0, marks.from + clip.at - clip.in))}
+          onClick={() => {
+            heardHere.current = true;
+            void player.play(Math.max(0, marks.from + clip.at - clip.in));
+          }}
         >
           Hear it
         </button>

@@ -3,7 +3,7 @@ import type { Rule } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { DuckRuleForm } from "./DuckRuleForm";
-import { PRESETS, ruleBy } from "./duckRules";
+import { mutedSpeakers, PRESETS, ruleBy } from "./duckRules";
 import { Late } from "./Late";
 import { runRules } from "./runRules";
 
@@ -52,6 +52,7 @@ function Rules() {
               ? `to ${rule.clearance} LU of clearance`
               : `by ${formatDb(rule.depth)} dB`}
             {rule.follows ? "; follows by itself" : ""}
+            {mutedSpeakers(rule, tracks).map((muted) => `; ${muted} is muted and not heard by it`)}
           </p>
           {canEdit && (
             <div className="flex gap-1.5">

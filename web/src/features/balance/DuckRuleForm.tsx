@@ -9,7 +9,7 @@ import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useMix, useMixStore } from "@/store/context";
 import { offered } from "./buried";
-import { withTrack } from "./duckRules";
+import { mutedSpeakers, withTrack } from "./duckRules";
 
 const TIMES: {
   key: "lead" | "fall" | "rise" | "hold" | "bridge" | "ignore";
@@ -34,23 +34,33 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
   const usual = useMix((s) => s.aim.sensitivity);
   const heard = useMix((s) => s.duckTry !== null);
   const [listening, setListening] = useState(true);
-  const { data, error } = useQuery({
+  const complete = draft.targets.length > 0;
+  const { data, error, isPlaceholderData, isFetching } = useQuery({
     queryKey: ["ducking", project, revision, draft],
     queryFn: () => api.ducking(project, { rule: draft }),
     placeholderData: (old) => old,
-    enabled: draft.targets.length > 0,
+    enabled: complete,
     retry: false,
   });
+  // What is shown and heard is the rule as it stands in the form; where it cannot be worked out, nothing is tried.
+  const plan = complete && !error ? data : undefined;
   useEffect(() => {
-    if (!data) return;
-    const lanes = Object.fromEntries(data.lanes.map(({ track, schedule }) => [track, schedule]));
-    store.getState().set({ duckPlan: data, duckTry: listening ? lanes : null });
-  }, [store, data, listening]);
+    if (!plan) {
+      store.getState().set({ duckPlan: null, duckTry: null });
+      return;
+    }
+    const lanes = Object.fromEntries(plan.lanes.map(({ track, schedule }) => [track, schedule]));
+    store.getState().set({ duckPlan: plan, duckTry: listening ? lanes : null });
+  }, [store, plan, listening]);
+  const muted = mutedSpeakers(draft, tracks);
+  const missing = !complete
+    ? "Tick a track that gives way."
+    : (error?.message ?? (!plan || isPlaceholderData || isFetching ? "Listening…" : null));
   // Leaving it in any way ends the trial.
   useEffect(() => () => store.getState().set({ duckPlan: null, duckTry: null, duckDraft: null }), [store]);
   const set = (part: Partial<Rule>) => store.getState().set({ duckDraft: { ...draft, ...part } });
   const keep = async () => {
-    const edit = offered(data?.edit ?? null);
+    const edit = missing === null ? offered(plan?.edit ?? null) : null;
     if (edit && (await store.getState().edit(edit))) store.getState().set({ duckDraft: null });
   };
   return (
@@ -71,7 +81,12 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         onKeyDown={(event) => event.stopPropagation()}
       />
       <p className={error ? "text-trouble" : ""} role="status">
-        {error?.message ?? (draft.targets.length === 0 ? "Tick a track that gives way." : summary(data))}
+        {error?.message ?? (complete ? summary(plan) : "Tick a track that gives way.")}
+        {muted.length > 0 && (
+          <span className="mt-1 block font-semibold text-trouble">
+            {`${muted.join(", ")} ${muted.length === 1 ? "is" : "are"} muted, and not heard by this rule.`}
+          </span>
+        )}
       </p>
       <fieldset className="grid grid-cols-[1fr_auto_auto] items-center gap-x-3 gap-y-0.5 text-[12px]">
         <legend className="sr-only">Tracks</legend>
@@ -144,8 +159,13 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         />
         Hear it while trying{heard ? "" : " (off: as it is)"}
       </label>
-      <div className="flex gap-2">
-        <button type="submit" className="button button-main flex-1" aria-disabled={!data || error !== null}>
+      <div className="sticky bottom-0 -mx-3 -mb-3 flex gap-2 border-t border-line bg-paper p-3">
+        <button
+          type="submit"
+          className="button button-main flex-1"
+          aria-disabled={missing !== null}
+          title={missing ?? "Keeps what is shown"}
+        >
           Keep
         </button>
         <button type="button" className="button" onClick={() => store.getState().set({ duckDraft: null })}>

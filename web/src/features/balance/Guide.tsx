@@ -39,9 +39,10 @@ const STEPS: { what: string; how: string; done: (s: MixState) => boolean }[] = [
 export function Guide({ onClose }: { onClose: () => void }) {
   const done = useMix((s) => STEPS.map((step) => (step.done(s) ? "1" : "0")).join(""));
   const next = done.indexOf("0");
+  const carrying = useMix((s) => s.carried !== null);
   return (
     <aside
-      className="absolute bottom-[76px] left-3 z-30 w-[310px] rounded-xl border border-line bg-sheet p-3 shadow-xl"
+      className={`absolute bottom-[76px] left-3 z-30 w-[310px] rounded-xl border border-line bg-sheet p-3 shadow-xl ${carrying ? "pointer-events-none opacity-20" : ""}`}
       aria-label="First steps"
     >
       <div className="mb-1 flex items-center">

@@ -76,7 +76,8 @@ function AddTrack() {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
-          className="z-50 min-w-36 rounded-lg border border-line bg-sheet p-1 shadow-xl"
+          collisionPadding={8}
+          className="menu z-50 min-w-36 overflow-y-auto rounded-lg border border-line bg-sheet p-1 shadow-xl"
           sideOffset={4}
         >
           {STEMS.map(({ stem, name }) => (

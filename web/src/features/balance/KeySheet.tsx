@@ -1,6 +1,6 @@
 import { RotateCcw, X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { type Command, COMMANDS } from "./commands";
 import { combinationOf, isChanged, keysOf, resetKeys, setKey, spoken, useKeymap } from "./keymap";
 
@@ -23,9 +23,11 @@ interface Props {
 
 /** All keys, each of which can be given anew: click it, then press another. */
 export function KeySheet({ open, onOpenChange, onGuide }: Props) {
-  useKeymap();
+  const changed = useKeymap();
   const [asked, setAsked] = useState<Command | null>(null);
   const [problem, setProblem] = useState("");
+  const [resetting, setResetting] = useState(false);
+  const sheet = useRef<HTMLDivElement>(null);
   const say = (taken: Command | null) =>
     setProblem(taken ? `That key belongs to “${taken.title}”. Give that command another one first.` : "");
   const listen = (event: React.KeyboardEvent) => {
@@ -47,6 +49,7 @@ export function KeySheet({ open, onOpenChange, onGuide }: Props) {
       onOpenChange={(next) => {
         setAsked(null);
         setProblem("");
+        setResetting(false);
         onOpenChange(next);
       }}
     >
@@ -55,6 +58,13 @@ export function KeySheet({ open, onOpenChange, onGuide }: Props) {
         <Dialog.Content
           className="fixed top-[4vh] left-1/2 z-50 flex max-h-[92vh] w-[980px] max-w-[96vw] -translate-x-1/2 flex-col rounded-xl border border-line bg-paper p-5 shadow-2xl"
           aria-describedby={undefined}
+          ref={sheet}
+          tabIndex={-1}
+          onOpenAutoFocus={(event) => {
+            // The sheet itself, so that a key pressed by habit presses none of its buttons.
+            event.preventDefault();
+            sheet.current?.focus();
+          }}
           onKeyDownCapture={listen}
         >
           <div className="mb-2 flex items-center gap-3">
@@ -68,9 +78,28 @@ export function KeySheet({ open, onOpenChange, onGuide }: Props) {
                 "Click a key to give its command another one."
               )}
             </p>
-            <button type="button" className="button" onClick={() => say(resetKeys(null))}>
-              All as they came
-            </button>
+            {resetting ? (
+              <button
+                type="button"
+                className="button button-main"
+                onClick={() => {
+                  say(resetKeys(null));
+                  setResetting(false);
+                }}
+              >
+                Yes, all keys as they came
+              </button>
+            ) : (
+              <button
+                type="button"
+                className="button"
+                aria-disabled={Object.keys(changed).length === 0}
+                title={Object.keys(changed).length ? undefined : "No key has been changed"}
+                onClick={() => setResetting(Object.keys(changed).length > 0)}
+              >
+                All as they came
+              </button>
+            )}
             <button type="button" className="button" onClick={onGuide}>
               First steps
             </button>

@@ -82,7 +82,14 @@ export function RangeSection() {
             className="mt-2 grid grid-cols-[1fr_auto_auto] items-end gap-1.5"
             onSubmit={(event) => {
               event.preventDefault();
-              if (!reason) void changeRange(state(), { edit: "dip-range", by: amountOf(amount) ?? amount });
+              if (reason) return;
+              const field = event.currentTarget.querySelector("input");
+              void changeRange(state(), { edit: "dip-range", by: amountOf(amount) ?? amount }).then(
+                (done) => {
+                  // The keys are back with the timeline: Space plays, arrows nudge.
+                  if (done && document.activeElement === field) field?.blur();
+                },
+              );
             }}
           >
             <label className="grid gap-0.5 text-[11px] text-faint">
@@ -92,7 +99,10 @@ export function RangeSection() {
                 aria-label="Dip by dB"
                 value={amount}
                 onChange={(e) => setAmount(e.target.value)}
-                onKeyDown={(e) => e.key !== "Escape" && e.stopPropagation()}
+                onKeyDown={(e) => {
+                  e.stopPropagation();
+                  if (e.key === "Escape") e.currentTarget.blur();
+                }}
               />
             </label>
             <button className="button button-main px-2" disabled={reason !== null} title="Change by this (D)">

@@ -177,7 +177,6 @@ function Stretches() {
           </button>
         </div>
       </div>
-      {chosen && <Stretch key={chosen.from} buried={chosen} />}
       {canEdit && open.length > 1 && (
         <button
           type="button"
@@ -191,6 +190,7 @@ function Stretches() {
           <Check size={14} aria-hidden /> Dip for all {openStretches(store.getState()).length}
         </button>
       )}
+      {chosen && <Stretch key={chosen.from} buried={chosen} />}
     </section>
   );
 }

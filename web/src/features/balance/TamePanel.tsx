@@ -1,4 +1,5 @@
-import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { Peak } from "@/api/types";
 import { usePlayer } from "@/features/player";
@@ -17,24 +18,26 @@ export function TamePanel() {
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   const revision = useMix((s) => s.revision);
-  const [found, setFound] = useState<{ revision: number; peaks: Peak[] } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const peaks = found?.revision === revision ? found.peaks : null;
-  const find = async () => {
-    const state = store.getState();
-    const { range, project } = state;
-    const clips = range ? clipsInRange(state, range) : state.selected;
-    if (!clips.length) return;
-    setBusy(true);
-    try {
-      const where = range ? { from: range.from, to: range.to } : {};
-      const list = await api.peaks(project.id, { clips, ceiling: settings.ceiling, ...where });
-      setFound({ revision: state.revision, peaks: list });
-    } catch (error) {
-      state.set({ notice: { kind: "error", text: error instanceof Error ? error.message : String(error) } });
-    }
-    setBusy(false);
-  };
+  const range = useMix((s) => s.range);
+  const selected = useMix((s) => s.selected);
+  const project = useMix((s) => s.project.id);
+  // Asked for once, the list is kept up with every edit, so that it shows peaks as they are after it.
+  const [asked, setAsked] = useState(false);
+  const list = useRef<HTMLDivElement>(null);
+  const clips = range ? clipsInRange(store.getState(), range) : selected;
+  const where = range ? { from: range.from, to: range.to } : {};
+  const wanted = { clips, ceiling: settings.ceiling, ...where };
+  const { data, error, isFetching } = useQuery({
+    queryKey: ["peaks", project, revision, wanted],
+    queryFn: () => api.peaks(project, wanted),
+    enabled: asked && clips.length > 0,
+    placeholderData: (old) => old,
+    retry: false,
+  });
+  const peaks = asked && clips.length > 0 ? data : undefined;
+  useEffect(() => {
+    if (peaks) list.current?.scrollIntoView({ block: "nearest" });
+  }, [peaks]);
   const tame = (list: Peak[]) =>
     void store.getState().edit({
       edit: "tame",
@@ -49,18 +52,29 @@ export function TamePanel() {
           shown={formatDb(settings.ceiling)}
           onCommit={async (text) => {
             const ceiling = Number(text.replace(",", "."));
-            if (!Number.isFinite(ceiling)) return false;
+            if (!Number.isFinite(ceiling)) {
+              const why = `“${text}” is not a level. Type dBFS, as −6.`;
+              store.getState().set({ notice: { kind: "error", text: why } });
+              return false;
+            }
             store.getState().set({ settings: { ...settings, ceiling } });
-            setFound(null);
             return true;
           }}
         />
-        <button type="button" className="button px-2 py-0.5" disabled={busy} onClick={() => void find()}>
-          {busy ? "…" : "List"}
+        <button
+          type="button"
+          className="button px-2 py-0.5"
+          aria-disabled={clips.length === 0}
+          title={clips.length ? "Worst first" : "No clip lies under the range"}
+          aria-expanded={asked}
+          onClick={() => clips.length > 0 && setAsked(!asked)}
+        >
+          {isFetching ? "…" : asked ? "Close" : "List"}
         </button>
       </div>
+      {error && <p className="mt-1 text-[12px] text-trouble">{error.message}</p>}
       {peaks && (
-        <>
+        <div ref={list}>
           <div className="mt-1.5 flex items-center justify-between">
             <span className="text-[11px] text-faint" role="status">
               {peaks.length === 0 ? "None: nothing to tame." : `${peaks.length} found`}
@@ -95,7 +109,7 @@ export function TamePanel() {
               </li>
             ))}
           </ul>
-        </>
+        </div>
       )}
     </div>
   );

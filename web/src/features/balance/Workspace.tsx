@@ -4,8 +4,6 @@ import { usePlayer } from "@/features/player";
 import { SourcesShelf, useUploads } from "@/features/sources";
 import { clampView, fitAll, layOut, Timeline, type View } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { clipsOf } from "@/store/mixStore";
-import { newId } from "@/lib/ids";
 import { CloseUp } from "./CloseUp";
 import type { Desk, Sheet } from "./commands";
 import { DeskContext } from "./deskContext";
@@ -21,6 +19,7 @@ import { LevelSheet } from "./LevelSheet";
 import { MarkersPanel } from "./MarkersPanel";
 import { Notice } from "./Notice";
 import { Panel } from "./Panel";
+import { placeHere } from "./placeHere";
 import { PicturePane } from "./PicturePane";
 import { Skyline } from "./Skyline";
 import { SpeechPanel } from "./SpeechPanel";
@@ -80,14 +79,12 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     if (size.width <= 0 || shown.current) return;
     shown.current = true;
     const state = store.getState();
-    if (kept) {
-      setViewState(clampView(kept.view, size.width, state));
-      return;
-    }
     setViewState(
-      state.length > 90 * state.rate
-        ? clampView({ start: 0, perPx: (80 * state.rate) / size.width }, size.width, state)
-        : fitAll(size.width, state),
+      kept
+        ? clampView(kept.view, size.width, state)
+        : state.length > 90 * state.rate
+          ? clampView({ start: 0, perPx: (80 * state.rate) / size.width }, size.width, state)
+          : fitAll(size.width, state),
     );
   }, [size.width, store, kept]);
 
@@ -97,7 +94,10 @@ export function Workspace({ onClose }: { onClose: () => void }) {
         // A rule that is tried stays open: clips are chosen for it.
         if (now.duckDraft) return;
         const lane = now.activeLane !== before.activeLane;
-        if (lane || (now.selected !== before.selected && now.selected.length > 0)) setTab("clip");
+        const [first] = now.selected;
+        const chosen = now.selected !== before.selected && first !== undefined && first !== now.placed;
+        if (now.selected !== before.selected && first !== now.placed) now.set({ placed: null });
+        if (lane || chosen) setTab("clip");
         if (now.stretch !== before.stretch && now.stretch !== null) setTab("speech");
       }),
     [store],
@@ -119,30 +119,11 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     [store, player, size.width, setView, show],
   );
 
-  /** Beside the pointer there is a button: the source goes where the playhead is, after what sounds there already. */
-  const placeAtPlayhead = useCallback(
-    async (source: Source) => {
-      const state = store.getState();
-      const chosen = state.selected[0] === undefined ? undefined : state.clips[state.selected[0]]?.track;
-      let track = chosen ?? state.tracks[0]?.id;
-      if (track === undefined) {
-        track = newId("track");
-        if (!(await state.edit({ edit: "add-track", track, name: "Speech", stem: "speech" }))) return;
-      }
-      let at = state.playhead;
-      for (const clip of clipsOf(store.getState().clips, track)) {
-        if (clip.at < at + (source.frames ?? 0) && clip.at + clip.length > at) at = clip.at + clip.length;
-      }
-      const clip = newId("clip");
-      if (await store.getState().edit({ edit: "add-clip", track, clip, source: source.id, at }))
-        store.getState().select(clip);
-    },
-    [store],
-  );
+  const placeAtPlayhead = useCallback((source: Source) => void placeHere(store, source), [store]);
 
   // Made once, so that scrolling and zooming, which change the view many times a second, draw nothing but the lanes anew.
   const shelf = useMemo(
-    () => <SourcesShelf uploads={uploads} onPlace={(source) => void placeAtPlayhead(source)} />,
+    () => <SourcesShelf uploads={uploads} onPlace={placeAtPlayhead} />,
     [uploads, placeAtPlayhead],
   );
 

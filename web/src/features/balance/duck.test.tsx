@@ -9,7 +9,7 @@ import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
 import { DuckPanel } from "./DuckPanel";
-import { PRESETS, ruleBy, withTrack } from "./duckRules";
+import { mutedSpeakers, PRESETS, ruleBy, withTrack } from "./duckRules";
 
 const EDIT = { edit: "duck", lanes: [] };
 const plan = (part: Partial<DuckingPlan> = {}): DuckingPlan => ({
@@ -112,6 +112,39 @@ describe("a rule of ducking", () => {
     await userEvent.click(screen.getByRole("button", { name: "Cancel" }));
     expect(store.getState().duckDraft).toBeNull();
     expect(edits).toEqual([]);
+  });
+
+  it("is kept only as it is shown: with nothing ticked that gives way, nothing is tried and nothing is kept", async () => {
+    show();
+    await userEvent.click(screen.getByRole("button", { name: "Interview" }));
+    await screen.findByText(/1 stretch/);
+    await userEvent.click(screen.getByLabelText("Music gives way"));
+    const keep = screen.getByRole("button", { name: "Keep" });
+    expect(keep.getAttribute("aria-disabled")).toBe("true");
+    expect(keep.title).toBe("Tick a track that gives way.");
+    await userEvent.click(keep);
+    expect(edits).toEqual([]);
+    expect(store.getState()).toMatchObject({ duckPlan: null, duckTry: null });
+  });
+
+  it("that cannot be worked out is neither shown nor heard", async () => {
+    show();
+    await userEvent.click(screen.getByRole("button", { name: "Interview" }));
+    await screen.findByText(/1 stretch/);
+    ducking.mockRejectedValue(new Error("The server cannot be reached."));
+    await userEvent.click(screen.getByLabelText("Narrator speaks"));
+    expect(await screen.findByText(/cannot be reached/)).toBeTruthy();
+    expect(store.getState()).toMatchObject({ duckPlan: null, duckTry: null });
+    await userEvent.click(screen.getByRole("button", { name: "Keep" }));
+    expect(edits).toEqual([]);
+  });
+
+  it("says when who speaks is muted", async () => {
+    store.setState((s) => ({ tracks: s.tracks.map((t) => (t.id === "speech" ? { ...t, muted: true } : t)) }));
+    show();
+    await userEvent.click(screen.getByRole("button", { name: "Interview" }));
+    expect(await screen.findByText(/“Narrator” is muted, and not heard by this rule/)).toBeTruthy();
+    expect(mutedSpeakers({ ...rule(), triggers: ["music"] }, store.getState().tracks)).toEqual([]);
   });
 
   it("tells how many stretches would need more than the limit", async () => {

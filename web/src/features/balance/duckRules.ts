@@ -54,6 +54,15 @@ export function ruleBy(preset: Preset, tracks: Track[], clearance: number): Rule
   };
 }
 
+/** Names of tracks that a rule listens to, and that are muted: it does not hear them. */
+export function mutedSpeakers(rule: Rule, tracks: Track[]): string[] {
+  const heard =
+    rule.triggers.length + rule.clips.length === 0
+      ? tracks.filter((t) => t.stem === "speech" && !rule.targets.includes(t.id))
+      : tracks.filter((t) => rule.triggers.includes(t.id));
+  return heard.filter((t) => t.muted).map((t) => `“${t.name}”`);
+}
+
 /** The rule with a track among its triggers or targets, or not; never in both. */
 export function withTrack(rule: Rule, part: "triggers" | "targets", track: string, on: boolean): Rule {
   const other = part === "triggers" ? "targets" : "triggers";

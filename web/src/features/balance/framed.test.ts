@@ -1,10 +1,11 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Edit } from "@/api/types";
+import type { Clip, Edit, Source } from "@/api/types";
 import { SECOND, storeOf } from "@/test/mixes";
 import type { Desk } from "./commands";
 import { deleteTakes, remove, split } from "./commands/arrange";
 import { changeRange, sideUnder } from "./commands/levels";
 import { SELECT } from "./commands/select";
+import { placeHere } from "./placeHere";
 
 const edits: Edit[] = [];
 const stage = (part: Parameters<typeof storeOf>[0] = {}) =>
@@ -87,6 +88,31 @@ describe("a range by its two ends", () => {
     at(store, 8);
     run("range-in", store);
     expect(store.getState().range).toMatchObject({ from: 8 * SECOND, to: 20 * SECOND });
+  });
+});
+
+describe("placing at the playhead", () => {
+  const source = { id: "take", name: "Take two", frames: 4 * SECOND } as Source;
+  const own = (clip: string) => ({ ...stage().getState().clips[clip] }) as Clip;
+
+  it("places there and nowhere else: on the track of the selected clip, or on one that is free", async () => {
+    const store = stage({ playhead: 9 * SECOND, clips: { voice: own("voice"), bed: own("bed") } });
+    await placeHere(store, source);
+    expect(edits).toMatchObject([{ edit: "add-clip", track: "speech", at: 9 * SECOND }]);
+  });
+
+  it("says what is in the way", async () => {
+    const store = stage({ playhead: 4 * SECOND, selected: ["voice"] });
+    await placeHere(store, source);
+    expect(edits).toEqual([]);
+    expect(store.getState().notice?.text).toContain(
+      "“Narrator” is in the way on Narrator, 00:00:02:00 to 00:00:08:00",
+    );
+  });
+
+  it("makes the first track itself", async () => {
+    await placeHere(stage({ tracks: [], clips: {} }), source);
+    expect(edits).toMatchObject([{ edit: "add-clip", stem: "speech", name: "Speech", at: 0 }]);
   });
 });
 

@@ -73,11 +73,13 @@ afterEach(cleanup);
 function show(part: LanePart | null, more: Partial<MixState> = {}) {
   store.setState({ activeLane: part ? { music: part } : {}, ...more });
   render(
-    <MixContext value={store}>
-      <RecorderContext value={recorder as unknown as Recorder}>
-        <Inspector />
-      </RecorderContext>
-    </MixContext>,
+    <QueryClientProvider client={new QueryClient()}>
+      <MixContext value={store}>
+        <RecorderContext value={recorder as unknown as Recorder}>
+          <Inspector />
+        </RecorderContext>
+      </MixContext>
+    </QueryClientProvider>,
   );
 }
 

@@ -1,6 +1,6 @@
 import { Link2 } from "lucide-react";
-import { type ReactNode, useState } from "react";
-import type { Stem, Track } from "@/api/types";
+import { type ReactNode, useRef, useState } from "react";
+import type { Level, Stem, Track } from "@/api/types";
 import { type Reading, useMoment } from "@/features/player";
 import { useFader, useRecorder } from "@/features/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
@@ -152,12 +152,22 @@ function useBus(part: Stem | "programme") {
           ? { edit: "set-programme-fader", fader }
           : { edit: "set-stem-fader", stem: part, fader },
       );
+  const before = useRef<Level | null>(null);
+  const show = (fader: Level) => store.setState({ faders: { ...store.getState().faders, [part]: fader } });
   const move = (value: number, held: boolean) => {
     setDragged(value);
-    // Heard at once; kept when it is let go.
-    const { faders } = store.getState();
-    if (held) store.setState({ faders: { ...faders, [part]: value <= FADER_MIN ? "silence" : value } });
-    else void commit(value <= FADER_MIN ? "silence" : value).then(() => setDragged(null));
+    // Heard at once; kept when it is let go, and as it was where it is refused.
+    before.current ??= store.getState().faders[part];
+    if (held) {
+      show(value <= FADER_MIN ? "silence" : value);
+      return;
+    }
+    const old = before.current;
+    before.current = null;
+    void commit(value <= FADER_MIN ? "silence" : value).then((done) => {
+      if (!done) show(old);
+      setDragged(null);
+    });
   };
   return { value: dragged ?? Math.max(FADER_MIN, decibelsOf(level)), level, commit, move };
 }

@@ -80,6 +80,7 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
           className="grid h-fit gap-3 rounded-xl border border-line bg-sheet p-4"
           onSubmit={(event) => {
             event.preventDefault();
+            if (create.isPending || create.isSuccess) return; // a double click begins one
             const form = new FormData(event.currentTarget);
             create.mutate({ name: String(form.get("name")), frameRate: String(form.get("frameRate")) });
           }}
@@ -104,7 +105,7 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
               {create.error.message}
             </p>
           )}
-          <button className="button button-main">
+          <button className="button button-main" aria-disabled={create.isPending || create.isSuccess}>
             <FolderPlus size={15} aria-hidden /> Begin
           </button>
         </form>

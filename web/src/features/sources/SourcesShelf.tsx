@@ -108,7 +108,10 @@ function SourceItem({ source, canEdit, onPlace }: { source: Source; canEdit: boo
       onDragStart={(event) => {
         event.dataTransfer.setData(SOURCE_DRAG, source.id);
         event.dataTransfer.effectAllowed = "copy";
+        const { id, name, frames } = source;
+        store.getState().set({ carried: { source: id, name, length: frames ?? 0 } });
       }}
+      onDragEnd={() => store.getState().set({ carried: null })}
     >
       <Line name={source.name} detail={detailOf(source)}>
         {ready && canEdit && (

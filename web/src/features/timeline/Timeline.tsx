@@ -10,17 +10,18 @@ import {
 } from "react";
 import type { WireId } from "@/api/types";
 import { formatDb } from "@/lib/format";
-import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";
 import { usePlayer } from "@/features/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { useTheme } from "@/store/theme";
 import { wireIn } from "@/store/wires";
 import { drawTimeline, readPalette } from "./paint";
-import { type Gesture, type Shown, SNAP_PX, snapTargets } from "./gesture";
+import type { Gesture, Shown } from "./gesture";
+import { type Drop, dropAt, dropped } from "./drops";
+import { DropGhost } from "./DropGhost";
 import { startGesture } from "./startGesture";
 import { chooseAt, chooseBeside, nextShape } from "./clicks";
-import { type Layout, laneAt, NAME_STRIP, CLIP_MARGIN, sampleAt, snapTo, type View, xOf } from "./geometry";
+import { CLIP_MARGIN, type Layout, NAME_STRIP, sampleAt, type View, xOf } from "./geometry";
 import { CURSORS, HINTS, hitTest, isRightOn, type Target } from "./hit";
 import { BuriedMarks } from "./BuriedMarks";
 import { DuckMarks } from "./DuckMarks";
@@ -68,6 +69,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   const hovered = useRef<Hovered>({ target: null, x: 0, y: 0 });
   const [cursor, setCursor] = useState("default");
   const [scrubbing, setScrubbing] = useState(false);
+  const [ghost, setGhost] = useState<{ drop: Drop; x: number; y: number } | null>(null);
 
   const preview = gesture?.shown?.preview ?? settling;
   const { clips, tracks, sources, selected, chosen, range, length, rate, frameRate, markers, strip } = state;
@@ -282,30 +284,29 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     return () => element?.removeEventListener("wheel", onWheel);
   }, [place, setView, width, store, layout.height, viewHeight]);
 
+  const dropUnder = (event: React.DragEvent) => {
+    const { x, y } = place(event);
+    return { x, y, drop: dropAt({ state: store.getState(), layout, view }, x, y, event.altKey) };
+  };
+
   const onDrop = (event: React.DragEvent) => {
     const source = event.dataTransfer.getData(SOURCE_DRAG);
     if (!source) return;
     event.preventDefault();
     event.stopPropagation();
-    const { x, y } = place(event);
-    const lane = laneAt(layout, y);
-    if (!lane) {
-      store.getState().set({
-        notice: { kind: "error", text: "Drop a source on a track. Add a track first if there is none." },
-      });
+    setGhost(null);
+    const { drop } = dropUnder(event);
+    const { carried, set, edit } = store.getState();
+    if (drop.kind === "refused") {
+      set({ notice: { kind: "error", text: drop.why } });
       return;
     }
-    const clip = newId("clip");
-    const dropped = Math.max(0, sampleAt(view, x));
-    const at = event.altKey
-      ? dropped
-      : snapTo(dropped, snapTargets(store.getState(), []), SNAP_PX * view.perPx);
-    void store
-      .getState()
-      .edit({ edit: "add-clip", track: lane.track.id, clip, source, at })
-      .then((done) => {
-        if (done) store.getState().select(clip);
-      });
+    const done = dropped(drop, carried?.source === source ? carried : { source, name: "New" });
+    void edit(done.edit).then((ok) => {
+      if (!ok) return;
+      store.getState().set({ placed: done.clip });
+      store.getState().select(done.clip);
+    });
   };
 
   return (
@@ -327,7 +328,14 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
         onHint("");
       }}
       onDoubleClick={onDoubleClick}
-      onDragOver={(event) => event.dataTransfer.types.includes(SOURCE_DRAG) && event.preventDefault()}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes(SOURCE_DRAG)) return;
+        event.preventDefault();
+        setGhost(dropUnder(event));
+      }}
+      onDragLeave={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setGhost(null);
+      }}
       onDrop={onDrop}
     >
       <canvas ref={canvas} aria-hidden className="sticky top-0 block" style={{ width, height: viewHeight }} />
@@ -370,6 +378,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
           {gesture.shown.readout}
         </div>
       )}
+      {ghost && <DropGhost {...ghost} view={view} width={width} />}
       {typing && <TypeIn request={typing} close={() => setTyping(null)} />}
     </div>
   );

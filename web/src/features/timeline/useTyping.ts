@@ -24,7 +24,7 @@ export function useTyping(hovered: RefObject<Hovered>, open: (request: TypeInReq
       const inField = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
       const inDialog = event.target instanceof Element && event.target.closest("[role=dialog], [role=menu]");
       const modified = event.ctrlKey || event.metaKey || event.altKey;
-      if (inField || inDialog || modified || !/^[-0-9.−]$/.test(event.key) || !canEdit) return;
+      if (inField || inDialog || modified || !/^[-+0-9.−]$/.test(event.key) || !canEdit) return;
       const request = requestFor(hovered.current, store.getState(), event.key);
       if (!request) return;
       event.preventDefault();

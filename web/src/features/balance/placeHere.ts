@@ -1,0 +1,38 @@
+import type { Edit, Source } from "@/api/types";
+import { newId } from "@/lib/ids";
+import { formatTimecode } from "@/lib/timecode";
+import { clipsOf, type MixState, type MixStore } from "@/store/mixStore";
+
+/**
+ * Places a recording at the playhead: on the track of the selected clip, else on the first that is free there. Where something is in the
+ * way it says what.
+ */
+export async function placeHere(store: MixStore, source: Source): Promise<void> {
+  const state = store.getState();
+  const length = source.frames ?? 1;
+  const own = state.selected[0] === undefined ? undefined : state.clips[state.selected[0]]?.track;
+  const tracks =
+    own === undefined ? state.tracks.filter((t) => !t.locked) : state.tracks.filter((t) => t.id === own);
+  const track = tracks.find((t) => inTheWay(state, t.id, length) === undefined);
+  const [first] = tracks;
+  if (!track && first) {
+    const clip = inTheWay(state, first.id, length);
+    const from = formatTimecode(clip?.at ?? 0, state.rate, state.frameRate);
+    const to = formatTimecode((clip?.at ?? 0) + (clip?.length ?? 0), state.rate, state.frameRate);
+    const text = `“${clip?.name}” is in the way on ${first.name}, ${from} to ${to}. Put the playhead behind it, or drag the recording to where it is to lie.`;
+    state.set({ notice: { kind: "error", text } });
+    return;
+  }
+  const clip = newId("clip");
+  const where = track
+    ? { track: track.id }
+    : { track: newId("track"), name: "Speech", stem: "speech" as const };
+  const edit: Edit = { edit: "add-clip", ...where, clip, source: source.id, at: state.playhead };
+  if (!(await state.edit(edit))) return;
+  store.getState().set({ placed: clip });
+  store.getState().select(clip);
+}
+
+function inTheWay({ clips, playhead }: MixState, track: string, length: number) {
+  return clipsOf(clips, track).find((c) => c.at < playhead + length && c.at + c.length > playhead);
+}
