@@ -7,10 +7,11 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Mix;
 
-/** Sets the fader of a track. */
+/** Sets the fader of a track; those that are linked with it move by the same dB, as far as a fader goes. */
 final readonly class SetFader implements Edit
 {
-    public function __construct(private string $track, private Decibels $fader)
+    /** @param list<string> $linked other tracks; those that follow a level lane, or are silent, stay */
+    public function __construct(private string $track, private Decibels $fader, private array $linked = [])
     {
     }
 
@@ -23,6 +24,17 @@ final readonly class SetFader implements Edit
     {
         $track = $before->track($this->track);
 
-        return $track->fader->equals($this->fader) ? $before : $before->withTrack($track->withFader($this->fader));
+        if ($track->fader->equals($this->fader)) {
+            return $before;
+        }
+        $after = $before->withTrack($track->withFader($this->fader));
+        $by = $this->fader->db - $track->fader->db;
+        foreach (is_finite($by) ? $this->linked : [] as $id) {
+            $other = $before->tracks[$id] ?? $track;
+            $moves = $other->id !== $track->id && !$other->hasLevelLane() && !$other->fader->isSilence();
+            $after = $moves ? $after->withTrack($other->withFader(Decibels::of(min(Decibels::MAX_FADER, $other->fader->db + $by)))) : $after;
+        }
+
+        return $after;
     }
 }

@@ -26,6 +26,12 @@ final readonly class ClipPower
         return new self(TrackPower::ofClip($mix, $track, $clip, $tenths, $after));
     }
 
+    /** Powers summed over the sides, and peaks, every 100 ms from the start of the clip. */
+    public function tenths(): TrackPower
+    {
+        return $this->power;
+    }
+
     /** @return array<int, float> mean over the sides, every 100 ms from the start of the clip */
     public function powers(): array
     {

@@ -6,6 +6,7 @@ namespace Wattage\Core\Render;
 
 use Generator;
 use RuntimeException;
+use Wattage\Core\Signal\Clipping;
 use Wattage\Core\Signal\SampleEncoder;
 use Wattage\Core\Signal\SampleFormat;
 use Wattage\Core\Signal\WavHeader;
@@ -15,9 +16,13 @@ use Wattage\Core\Timeline\Mix;
 /** The whole programme as a WAV file. */
 final readonly class WavRender
 {
+    /** What of it passes full scale, once it has been written. */
+    public Clipping $clipping;
+
     /** @param array<string, PcmSource> $sources by source id */
     public function __construct(private Mix $mix, private array $sources, private SampleFormat $format)
     {
+        $this->clipping = new Clipping();
     }
 
     /**
@@ -34,6 +39,7 @@ final readonly class WavRender
         }
         $encoder = new SampleEncoder($this->format);
         foreach ((new Renderer($this->mix, $this->sources))->render(Span::of(0, $length)) as $from => $samples) {
+            $this->clipping->look($samples, $from);
             $this->write($stream, $encoder->encode($samples));
             yield min(1.0, ($from + Renderer::PIECE) / $length);
         }

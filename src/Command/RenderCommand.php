@@ -33,7 +33,8 @@ final class RenderCommand extends MixFileCommand
         $part = "{$out}.part"; // what carries the final name is whole
         $stream = @fopen($part, 'w') ?: throw new Refused("{$out} cannot be written. Choose another place.");
         $shown = -1;
-        foreach ((new WavRender($mix, $sounds, $format))->writeTo($stream) as $done) {
+        $render = new WavRender($mix, $sounds, $format);
+        foreach ($render->writeTo($stream) as $done) {
             if ($output->isDecorated() && $shown !== (int) (100 * $done)) {
                 $shown = (int) (100 * $done);
                 $output->write("\r{$shown} %");
@@ -42,6 +43,12 @@ final class RenderCommand extends MixFileCommand
         fclose($stream);
         rename($part, $out);
         $output->writeln(($shown >= 0 ? "\r" : '')."Rendered {$out}: ".\Wattage\Core\Time\Timecode::clock($mix->length(), $mix->rate));
+        $clipping = $render->clipping;
+        if ($clipping->samples > 0) {
+            $what = SampleFormat::Float32 === $format ? 'pass full scale' : 'were flattened at full scale';
+            $first = \Wattage\Core\Time\Timecode::clock($clipping->places[0][0], $mix->rate);
+            $output->writeln(\sprintf('%s samples %s, the first at %s; the highest by %.1f dB. Lower what is loud there, or the programme fader.', number_format($clipping->samples), $what, $first, 20.0 * log10($clipping->highest)));
+        }
     }
 
     private static function format(InputInterface $input): ?SampleFormat

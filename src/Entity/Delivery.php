@@ -21,6 +21,15 @@ class Delivery
     #[ORM\Column(type: Types::BIGINT, nullable: true)]
     public ?int $size = null;
 
+    /**
+     * What passes full scale in it; NULL before it is finished.
+     *
+     * @var ?array{samples: int, peak: ?float, places: list<array{int, int, float}>} peak in dBFS; places from and to in timeline samples, with
+     *                                                                               the peak there in dBFS
+     */
+    #[ORM\Column(type: Types::JSON, nullable: true)]
+    public ?array $clipping = null;
+
     #[ORM\Column]
     public DateTimeImmutable $createdAt;
 

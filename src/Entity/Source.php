@@ -13,7 +13,7 @@ use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Source as MixSource;
 
 /** A file brought in: as it was sent, and, once measured, the sound it holds. */
-#[ORM\Entity, ORM\Table(name: 'source'), ORM\Index(columns: ['project_id', 'sha256'])]
+#[ORM\Entity, ORM\Table(name: 'source'), ORM\Index(columns: ['project_id', 'sha256']), ORM\Index(columns: ['media'])]
 class Source
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
@@ -65,6 +65,10 @@ class Source
     #[ORM\Column(length: 10)]
     public PictureState $picture = PictureState::None;
 
+    /** Whose files it sounds from: its own, or those of the source it is a copy of. */
+    #[ORM\Column(type: 'uuid')]
+    public Uuid $media;
+
     #[ORM\Column]
     public DateTimeImmutable $createdAt;
 
@@ -87,7 +91,7 @@ class Source
         #[ORM\Column(type: Types::BIGINT)]
         public readonly int $size,
     ) {
-        $this->id = Uuid::v7();
+        $this->id = $this->media = Uuid::v7();
         $this->createdAt = new DateTimeImmutable();
     }
 
@@ -105,6 +109,17 @@ class Source
         $this->sha256 = $sha256;
         $this->problem = null;
         $this->state = SourceState::Ready;
+    }
+
+    /** The same recording in another project, from the same files. */
+    public function copiedTo(Project $project): self
+    {
+        $copy = new self($project, $this->name, $this->size);
+        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'picture'] as $field) {
+            $copy->{$field} = $this->{$field};
+        }
+
+        return $copy;
     }
 
     public function refuse(string $problem): void

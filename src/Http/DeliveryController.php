@@ -38,7 +38,7 @@ final readonly class DeliveryController
     public function list(Uuid $id): JsonResponse
     {
         $project = $this->access->project($id, Role::Viewer);
-        $deliveries = $this->entities->getRepository(Delivery::class)->findBy(['project' => $project], ['createdAt' => 'DESC'], 50);
+        $deliveries = $this->entities->getRepository(Delivery::class)->findBy(['project' => $project], ['createdAt' => 'DESC', 'id' => 'DESC'], 50);
 
         return new JsonResponse(['deliveries' => array_map($this->view(...), $deliveries)]);
     }
@@ -111,6 +111,7 @@ final readonly class DeliveryController
             'secondsLeft' => JobState::Running === $job->state && $job->progress > 0.02 ? (int) round($running / $job->progress * (1 - $job->progress)) : null,
             'problem' => $job->problem,
             'size' => $delivery->size,
+            'clipping' => $delivery->clipping,
             'name' => $this->fileName($delivery),
             'createdAt' => $delivery->createdAt->format(\DATE_ATOM),
         ];

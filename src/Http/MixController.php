@@ -20,6 +20,7 @@ use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
 use Wattage\App\Project\Levelling;
 use Wattage\App\Project\MixView;
+use Wattage\App\Project\PartMeasure;
 use Wattage\App\Project\PeakSearch;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\StepView;
@@ -146,6 +147,15 @@ final readonly class MixController
         $mix = MixDocument::decode($this->history->head($project)->mix);
 
         return new JsonResponse(['peaks' => $search->in($mix, Body::of($request))]);
+    }
+
+    /** How loud clips, or what of them lies in a range, are heard: as they are, or as an edit would make them. */
+    #[Route('/measure', methods: 'POST')]
+    public function measure(Uuid $id, Request $request, PartMeasure $measure): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new JsonResponse($measure->of($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request), Body::json($request)['edit'] ?? null));
     }
 
     /** What evening up clips would do, and the edit that does it. */

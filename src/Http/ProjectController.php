@@ -14,11 +14,12 @@ use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Project\ProjectCopy;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
 
-/** The list of projects: create, rename, delete, bring back. */
+/** The list of projects: create, copy, rename, delete, bring back. */
 #[Route('/api/projects')]
 final readonly class ProjectController
 {
@@ -70,6 +71,15 @@ final readonly class ProjectController
         $this->entities->flush();
 
         return new JsonResponse($this->view($project));
+    }
+
+    #[Route('/{id}/copy', methods: 'POST')]
+    public function copy(Uuid $id, Request $request, ProjectCopy $copies): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $copy = $copies->of($project, $this->access->user(), Body::of($request)->string('name'));
+
+        return new JsonResponse($this->view($copy), 201);
     }
 
     #[Route('/{id}/restore', methods: 'POST')]

@@ -111,12 +111,12 @@ final readonly class SourceController
         isset(Overview::BINS_PER_POINT[$level]) || throw new NotFoundHttpException('There is no outline this fine.');
         $side = Side::tryFrom($request->query->getString('channel'));
         if (null !== $side && 2 === $source->channels) {
-            $waveform = $this->store->open(MediaStore::pathOf($source->id, 'waveform'));
+            $waveform = $this->store->open(MediaStore::pathOf($source, 'waveform'));
 
             return $this->immutable(Overview::ofChannel($waveform, Side::Left === $side ? 0 : 1, $level), 'application/octet-stream');
         }
 
-        return $this->immutable((string) stream_get_contents($this->store->open(MediaStore::pathOf($source->id, "overview-{$level}"))), 'application/octet-stream');
+        return $this->immutable((string) stream_get_contents($this->store->open(MediaStore::pathOf($source, "overview-{$level}"))), 'application/octet-stream');
     }
 
     /** What of a source stands out of its background, for trimming dead air. */
@@ -138,7 +138,7 @@ final readonly class SourceController
         $source = $this->ready($id);
         PictureState::Ready === $source->picture || throw new NotFoundHttpException('This source has no picture, or it is not made yet.');
 
-        return RangeResponse::of($this->store->open(MediaStore::pathOf($source->id, 'picture')), 'video/webm', $request);
+        return RangeResponse::of($this->store->open(MediaStore::pathOf($source, 'picture')), 'video/webm', $request);
     }
 
     private function ready(Uuid $id): Source

@@ -108,8 +108,8 @@ final readonly class Ingest
     private function publish(Source $source, string $file, string $work): void
     {
         foreach (['pcm', 'blocks', 'waveform', ...array_map(static fn (int $level): string => "overview-{$level}", array_keys(Overview::BINS_PER_POINT))] as $part) {
-            $this->store->put(MediaStore::pathOf($source->id, $part), "{$work}/{$part}");
+            $this->store->put(MediaStore::pathOf($source, $part), "{$work}/{$part}");
         }
-        $this->store->put(MediaStore::pathOf($source->id, 'original'), $file);
+        $this->store->put(MediaStore::pathOf($source, 'original'), $file);
     }
 }

@@ -22,9 +22,10 @@ final readonly class MediaStore
     {
     }
 
-    public static function pathOf(Uuid $source, string $part): string
+    /** Copies of a project share the media of its sources. */
+    public static function pathOf(Source $source, string $part): string
     {
-        return "sources/{$source}/{$part}";
+        return "sources/{$source->media}/{$part}";
     }
 
     /** Stores a local file. */
@@ -62,14 +63,14 @@ final readonly class MediaStore
         $this->files->delete($path);
     }
 
-    public function deleteSource(Uuid $source): void
+    public function deleteMedia(Uuid $media): void
     {
-        $this->files->deleteDirectory("sources/{$source}");
+        $this->files->deleteDirectory("sources/{$media}");
     }
 
     public function sound(Source $source): PcmStream
     {
-        return new PcmStream($this->open(self::pathOf($source->id, 'pcm')), self::formatOf($source));
+        return new PcmStream($this->open(self::pathOf($source, 'pcm')), self::formatOf($source));
     }
 
     /** How loud a source is, in the blocks it was measured in. */
@@ -92,7 +93,7 @@ final readonly class MediaStore
 
     public function bytes(Source $source, string $part): string
     {
-        return (string) stream_get_contents($this->open(self::pathOf($source->id, $part)));
+        return (string) stream_get_contents($this->open(self::pathOf($source, $part)));
     }
 
     /**
@@ -102,7 +103,7 @@ final readonly class MediaStore
      */
     private function worked(Source $source, string $part, Closure $make): string
     {
-        $path = self::pathOf($source->id, $part);
+        $path = self::pathOf($source, $part);
         if (!$this->files->fileExists($path)) {
             $own = "{$path}.".bin2hex(random_bytes(8));
             $this->files->write($own, $make());

@@ -28,7 +28,7 @@ final readonly class PictureMaker
         $work = $this->spool->workDirectory($job->id);
         try {
             $this->make($source, $work, $progress);
-            $this->store->put(MediaStore::pathOf($source->id, 'picture'), "{$work}/picture.webm");
+            $this->store->put(MediaStore::pathOf($source, 'picture'), "{$work}/picture.webm");
             $source->picture = PictureState::Ready;
         } catch (Refused $reason) {
             $source->picture = PictureState::Failed;
@@ -43,7 +43,7 @@ final readonly class PictureMaker
     {
         $file = "{$work}/original";
         $copy = fopen($file, 'w') ?: throw new RuntimeException('The work directory cannot be written.');
-        stream_copy_to_stream($this->store->open(MediaStore::pathOf($source->id, 'original')), $copy);
+        stream_copy_to_stream($this->store->open(MediaStore::pathOf($source, 'original')), $copy);
         fclose($copy);
         $facts = $this->ffmpeg->probe($file, $source->name);
         $seconds = max(1.0, ($source->frames ?? 0) / Mix::DEFAULT_RATE);

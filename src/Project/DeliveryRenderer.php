@@ -13,6 +13,7 @@ use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Spool;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Render\WavRender;
+use Wattage\Core\Signal\Clipping;
 use Wattage\Core\Timeline\Mix;
 
 /** Renders a delivery to its file; it can be seen only once it is whole. */
@@ -28,15 +29,29 @@ final readonly class DeliveryRenderer
         $mix = MixDocument::decode($this->history->revision($delivery->project, $delivery->revision)->mix);
         $file = $this->spool->workDirectory($delivery->job->id).'/delivery.wav';
         $stream = fopen($file, 'w') ?: throw new RuntimeException('The work directory cannot be written.');
-        foreach ((new WavRender($mix, $this->sounds($mix), $delivery->format))->writeTo($stream) as $done) {
+        $render = new WavRender($mix, $this->sounds($mix), $delivery->format);
+        foreach ($render->writeTo($stream) as $done) {
             $progress->report($done);
         }
         fclose($stream);
         $size = filesize($file);
         $this->store->put($delivery->path(), $file);
+        $delivery->clipping = self::told($render->clipping);
         $delivery->size = false === $size ? null : $size;
         $this->entities->flush();
         $this->spool->clear($delivery->job->id);
+    }
+
+    /** @return array{samples: int, peak: ?float, places: list<array{int, int, float}>} */
+    private static function told(Clipping $clipping): array
+    {
+        $dbfs = static fn (float $sample): float => round(20.0 * log10($sample), 2);
+
+        return [
+            'samples' => $clipping->samples,
+            'peak' => $clipping->highest > 0.0 ? $dbfs($clipping->highest) : null,
+            'places' => array_map(static fn (array $place): array => [$place[0], $place[1], $dbfs($place[2])], $clipping->places),
+        ];
     }
 
     /** @return array<string, \Wattage\Core\Render\PcmSource> */

@@ -93,9 +93,10 @@ final readonly class Sources
             $this->refuseIfEverUsed($source);
         }
         $this->spool->clear($source->id);
-        $this->store->deleteSource($source->id);
         $this->entities->remove($source);
         $this->entities->flush();
+        // Files go with the last source that sounds from them.
+        0 === $this->entities->getRepository(Source::class)->count(['media' => $source->media]) && $this->store->deleteMedia($source->media);
     }
 
     /** Uploads that broke off and were never taken up again leave nothing behind for longer than a day. */

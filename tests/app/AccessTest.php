@@ -37,6 +37,8 @@ final class AccessTest extends ApiTestCase
         yield 'steady' => ['POST', '/api/projects/{project}/steady', ['clips' => ['gone'], 'to' => 'own'], [422, 422, 422]];
         yield 'ducking' => ['POST', '/api/projects/{project}/ducking', ['without' => 'gone'], [422, 422, 422]];
         yield 'compare' => ['GET', '/api/projects/{project}/compare?from=1&to=1', null, [200, 200, 200]];
+        yield 'measure' => ['POST', '/api/projects/{project}/measure', ['clips' => ['gone']], [422, 422, 422]];
+        yield 'copy' => ['POST', '/api/projects/{project}/copy', ['name' => 'Copy'], [201, 201, 201]];
         yield 'find peaks' => ['POST', '/api/projects/{project}/peaks', ['clips' => ['gone'], 'ceiling' => -3], [422, 422, 422]];
         yield 'list snapshots' => ['GET', '/api/projects/{project}/snapshots', null, [200, 200, 200]];
         yield 'take a snapshot' => ['POST', '/api/projects/{project}/snapshots', ['name' => 'Before'], [403, 201, 201]];

@@ -33,6 +33,25 @@ final class DeliveryTest extends ApiTestCase
         self::assertSame(['done', 'done', 'done'], array_column($list, 'state'));
     }
 
+    /** A sine of −21.07 dBFS on both sides, lifted by 24 dB. */
+    public function testWhatPassesFullScaleIsToldWithHowMuchAndWhere(): void
+    {
+        $this->signedIn();
+        $project = $this->projectWithTone();
+        $this->call('POST', "/api/projects/{$project}/deliveries", ['format' => 'pcm16']);
+        $this->edit($project, ['edit' => 'dip-range', 'clips' => ['c'], 'from' => '0:02', 'to' => '0:04', 'by' => 24, 'ramp' => 9600]);
+        $this->call('POST', "/api/projects/{$project}/deliveries", ['format' => 'pcm24']);
+        $this->work(2);
+        [$loud, $fine] = array_column($this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'], 'clipping');
+        self::assertSame([0, []], [$fine['samples'], $fine['places']]);
+        self::assertEqualsWithDelta(-21.07, $fine['peak'], 0.1);
+        self::assertEqualsWithDelta(2.93, $loud['peak'], 0.1);
+        self::assertCount(1, $loud['places']);
+        [$from, $to, $peak] = $loud['places'][0];
+        self::assertEqualsWithDelta([2.0, 4.0, 2.93], [$from / 48_000, $to / 48_000, $peak], 0.2);
+        self::assertGreaterThan(48_000, $loud['samples']);
+    }
+
     public function testAnEmptyProgrammeIsNotRendered(): void
     {
         $this->signedIn();

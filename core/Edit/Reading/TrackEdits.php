@@ -54,7 +54,7 @@ final class TrackEdits
             'place-track' => new PlaceTrack($fields->string('track'), $fields->int('place', 0, Mix::MAX_TRACKS)),
             'rename-track' => new RenameTrack($fields->string('track'), Name::check($fields->string('name'))),
             'set-stem' => new SetStem($fields->string('track'), $fields->choice('stem', Stem::class)),
-            'set-fader' => new SetFader($fields->string('track'), $fields->level('fader', Decibels::MAX_FADER)),
+            'set-fader' => new SetFader($fields->string('track'), $fields->level('fader', Decibels::MAX_FADER), $fields->has('linked') ? $fields->strings('linked') : []),
             'set-pan' => new SetPan($fields->string('track'), $fields->float('pan', -1, 1)),
             'set-muted' => new SetMuted($fields->string('track'), $fields->bool('muted')),
             'set-locked' => new SetLocked($fields->string('track'), $fields->bool('locked')),

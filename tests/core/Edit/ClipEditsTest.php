@@ -57,6 +57,17 @@ final class ClipEditsTest extends TestCase
         self::assertSame($muted, Mixes::edited($muted, ['edit' => 'set-clips-muted', 'clips' => ['bed'], 'muted' => true]));
     }
 
+    public function testLinkedFadersObeyTyping(): void
+    {
+        $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'set-fader', 'track' => 'music', 'fader' => -5]);
+        $mix = Mixes::edited($mix, ['edit' => 'set-fader', 'track' => 'speech', 'fader' => '-4 dB', 'linked' => ['speech', 'music', 'gone']]);
+        self::assertSame([-4.0, -9.0], [$mix->track('speech')->fader->db, $mix->track('music')->fader->db]);
+        $mix = Mixes::edited($mix, ['edit' => 'set-fader', 'track' => 'speech', 'fader' => 12, 'linked' => ['music']]);
+        self::assertSame(7.0, $mix->track('music')->fader->db);
+        $lane = Mixes::edited($mix, ['edit' => 'add-keyframe', 'track' => 'music', 'lane' => 'level', 'at' => 0, 'level' => -9]);
+        self::assertSame(7.0, Mixes::edited($lane, ['edit' => 'set-fader', 'track' => 'speech', 'fader' => 0, 'linked' => ['music']])->track('music')->fader->db);
+    }
+
     public function testAPlaceWithoutATrackMakesOneOfItsKind(): void
     {
         $edit = ['edit' => 'add-clip', 'track' => 'new', 'clip' => 'c', 'source' => 'src-bed', 'at' => self::S];

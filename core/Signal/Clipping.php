@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Signal;
+
+/** Where sound passes full scale: what a file in whole numbers flattens, and a file in floats keeps. */
+final class Clipping
+{
+    /** Samples of silence between two places after which they count as two: half a second at 48 kHz. */
+    private const APART = 24_000;
+
+    /** Places that are remembered; beyond them only the count goes on. */
+    private const MOST = 200;
+
+    /** Samples over full scale, both channels counted. */
+    public int $samples = 0;
+
+    /** Highest sample; full scale is 1. */
+    public float $highest = 0.0;
+
+    /** @var list<array{int, int, float}> from and to on the timeline, and the highest sample there */
+    public array $places = [];
+
+    /**
+     * @param array<int, float> $samples interleaved stereo, full scale ±1.0
+     * @param int $from timeline sample of the first
+     */
+    public function look(array $samples, int $from): void
+    {
+        if ([] === $samples) {
+            return;
+        }
+        $highest = max(max($samples), -min($samples));
+        $this->highest = max($this->highest, $highest);
+        if ($highest <= 1.0) {
+            return;
+        }
+        foreach ($samples as $i => $sample) {
+            if ($sample > 1.0 || $sample < -1.0) {
+                ++$this->samples;
+                $this->at($from + intdiv($i, 2), abs($sample));
+            }
+        }
+    }
+
+    private function at(int $position, float $sample): void
+    {
+        $last = \count($this->places) - 1;
+        if ($last >= 0 && $position - $this->places[$last][1] < self::APART) {
+            $this->places[$last] = [$this->places[$last][0], $position + 1, max($sample, $this->places[$last][2])];
+        } elseif ($last + 1 < self::MOST) {
+            $this->places[] = [$position, $position + 1, $sample];
+        }
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Project;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Wattage\App\Entity\PictureState;
+use Wattage\App\Entity\Project;
+use Wattage\App\Entity\Source;
+use Wattage\App\Entity\SourceState;
+use Wattage\App\Entity\User;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Timeline\Name;
+
+/** Another project that begins as this one is now. Its recordings sound from the same files; its history is its own. */
+final readonly class ProjectCopy
+{
+    public function __construct(private EntityManagerInterface $entities, private History $history, private Pictures $pictures)
+    {
+    }
+
+    public function of(Project $project, User $owner, string $name): Project
+    {
+        return $this->entities->wrapInTransaction(function () use ($project, $owner, $name): Project {
+            $copy = new Project(Name::check($name), $owner);
+            $this->entities->persist($copy);
+            $ids = [];
+            foreach ($this->entities->getRepository(Source::class)->findBy(['project' => $project, 'state' => SourceState::Ready]) as $source) {
+                $new = $source->copiedTo($copy);
+                $this->entities->persist($new);
+                $ids[(string) $source->id] = (string) $new->id;
+                PictureState::Making === $source->picture && $this->pictures->request($new);
+            }
+            // Ids of sources are unlike anything else in a mix, so they can be put in each other's place in its text.
+            $this->history->begin($copy, $owner, MixDocument::decode([] === $ids ? $this->history->head($project)->mix : strtr($this->history->head($project)->mix, $ids)));
+
+            return $copy;
+        });
+    }
+}
