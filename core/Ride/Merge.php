@@ -23,8 +23,8 @@ final readonly class Merge
     /** Samples between what was and what was written, so that it does not click: 10 ms at 48 kHz. */
     private const JOINT = 480;
 
-    /** Samples without word of a hand after which it rested: 50 ms at 48 kHz. While it moves, word comes three times as often. */
-    public const REST = 2400;
+    /** Samples without word of a hand after which it rested: 100 ms at 48 kHz. While it moves, word comes several times as often. */
+    public const REST = 4800;
 
     private const PAN_TOLERANCE = 0.02;
 
