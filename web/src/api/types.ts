@@ -104,7 +104,7 @@ export type Edit =
   | { edit: "place-track"; track: string; place: number }
   | { edit: "rename-track"; track: string; name: string }
   | { edit: "set-stem"; track: string; stem: Stem }
-  | { edit: "set-fader"; track: string; fader: Text }
+  | { edit: "set-fader"; track: string; fader: Text; linked?: string[] }
   | { edit: "set-pan"; track: string; pan: number }
   | { edit: "set-muted"; track: string; muted: boolean }
   | { edit: "set-locked"; track: string; locked: boolean }

@@ -37,6 +37,14 @@ function frameOfSeconds(seconds: number, frameRate: string): number {
   return seconds * rateOf(frameRate)[2] - dropped + exists;
 }
 
+/** The first sample of a timecode: whole seconds of it, and frames after them. */
+export function sampleOfTimecode(seconds: number, frames: number, rate: number, frameRate: string): number {
+  // The two numbers that drop-frame leaves out stand for the next one there is.
+  const dropped = frameRate === "29.97df" && seconds % 60 === 0 && Math.floor(seconds / 60) % 10 !== 0;
+  const after = dropped ? Math.max(0, frames - 2) : frames;
+  return sampleOfFrame(frameOfSeconds(seconds, frameRate) + after, rate, frameRate);
+}
+
 /** Distance of two marks on a ruler: whole frames, or whole seconds of timecode. */
 export interface RulerStep {
   frames?: number;

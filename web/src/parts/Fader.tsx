@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import { formatDb } from "@/lib/format";
 import { KEYS_LET_GO } from "./useGrip";
+import { useWheel } from "./useWheel";
 
 export const FADER_MIN = -60;
 const FADER_MAX = 12;
@@ -55,6 +56,15 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
   const shown = Math.max(FADER_MIN, Math.min(FADER_MAX, value));
   const step = (db: number) => Math.max(FADER_MIN, Math.min(FADER_MAX, Math.round(db * 100) / 100));
 
+  const nudge = (by: number, when: number, alone: boolean) => {
+    const next = step(shown + by);
+    clearTimeout(release.current);
+    onMove(next, true, when, alone);
+    // A hand that does not press again has let go.
+    release.current = setTimeout(() => onMove(next, false, performance.now(), alone), KEYS_LET_GO);
+  };
+  useWheel(box, (event) => !disabled && nudge(event.deltaY < 0 ? 0.5 : -0.5, event.timeStamp, event.altKey));
+
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (disabled || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -87,11 +97,7 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
     if (disabled || by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    const next = step(shown + by * (event.shiftKey ? 0.1 : 1));
-    clearTimeout(release.current);
-    onMove(next, true, event.timeStamp, event.altKey);
-    // A hand that does not press again has let go.
-    release.current = setTimeout(() => onMove(next, false, performance.now(), event.altKey), KEYS_LET_GO);
+    nudge(by * (event.shiftKey ? 0.1 : 1), event.timeStamp, event.altKey);
   };
 
   return (

@@ -23,6 +23,42 @@ export function Menu({ trigger, children }: { trigger: ReactNode; children: Reac
   );
 }
 
+/** The same at a point of the page: for what lies under the pointer, or is at hand. */
+export function PointMenu({
+  at,
+  label,
+  onClose,
+  children,
+}: {
+  at: { x: number; y: number } | null;
+  label: string;
+  onClose: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <DropdownMenu.Root open={at !== null} onOpenChange={(open) => !open && onClose()} modal={false}>
+      <DropdownMenu.Trigger
+        aria-hidden
+        tabIndex={-1}
+        className="pointer-events-none fixed size-0"
+        style={{ left: at?.x ?? 0, top: at?.y ?? 0 }}
+      />
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          aria-label={label}
+          className="menu z-50 min-w-56 overflow-y-auto rounded-lg border border-line bg-sheet p-1 shadow-xl"
+          align="start"
+          collisionPadding={8}
+          onCloseAutoFocus={(event) => event.preventDefault()}
+          onContextMenu={(event) => event.preventDefault()}
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
 interface ItemProps {
   children: ReactNode;
   keys?: string;

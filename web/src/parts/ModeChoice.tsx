@@ -25,7 +25,7 @@ export function ModeChoice({
   const shown = track.lanes?.off ? "off" : mode;
   return (
     <select
-      className={`field ${className} px-0.5 py-0 text-[11px] ${shown === "off" || shown === "read" ? "" : "border-copper font-semibold text-copper-text"}`}
+      className={`field h-6 ${className} px-0.5 py-0 text-[11px] ${shown === "off" || shown === "read" ? "" : "border-copper font-semibold text-copper-text"}`}
       aria-label={`How ${track.name} is ridden`}
       title={MODES.find((m) => m.mode === shown)?.hint}
       disabled={disabled}

@@ -58,7 +58,7 @@ function Standing({
   return (
     <>
       <Slider.Root
-        className={`relative flex h-4 shrink-0 touch-none items-center ${className}`}
+        className={`relative flex h-6 shrink-0 touch-none items-center ${className}`}
         title={text}
         min={-1}
         max={1}
@@ -72,7 +72,7 @@ function Standing({
           <span aria-hidden className="absolute -top-[3px] left-1/2 h-[7px] w-px bg-faint" />
         </Slider.Track>
         <Slider.Thumb
-          className="block size-[9px] rounded-full border border-faint bg-sheet"
+          className="block size-[12px] rounded-full border border-faint bg-sheet"
           aria-label={`Pan of ${track.name}`}
           aria-valuetext={text}
         />

@@ -1,3 +1,5 @@
+import { sampleOfTimecode } from "@/lib/timecode";
+
 /** Reads what people type for things that are not part of the mix; times and lengths in edits are read by the server. */
 
 interface Rates {
@@ -11,7 +13,7 @@ export function parseShownTime(text: string, { rate, frameRate }: Rates): number
   const clock = /^(?:(?:(\d+):)?(\d+):)?(\d+(?:[.,]\d*)?)$/.exec(text.trim());
   if (timecode) {
     const [h, m, s, f] = timecode.slice(1).map(Number) as [number, number, number, number];
-    return Math.round((h * 3600 + m * 60 + s + f / (parseFloat(frameRate) || 25)) * rate);
+    return sampleOfTimecode(h * 3600 + m * 60 + s, f, rate, frameRate);
   }
   return clock
     ? Math.round(

@@ -82,6 +82,10 @@ export interface ScreenState {
   speed: Speed;
   playhead: number;
   playing: boolean;
+  /** Where playing began last; null before it ever did. */
+  playedFrom: number | null;
+  /** Whether a time to go to is being typed. */
+  typingTime: boolean;
   /** What the state shown will measure at; of an earlier one while the server is at work. */
   figures: Figures | null;
   /** The buried stretch at hand, by where it begins. */
@@ -171,6 +175,8 @@ export function freshScreen(rate: number): ScreenState {
     speed: 1,
     playhead: 0,
     playing: false,
+    playedFrom: null,
+    typingTime: false,
     figures: null,
     stretch: null,
     duckTry: null,

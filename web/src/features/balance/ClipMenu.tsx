@@ -1,37 +1,13 @@
 import { ChevronDown } from "lucide-react";
 import type { Clip, Edit } from "@/api/types";
 import { useMix, useMixStore } from "@/store/context";
-import { COMMANDS } from "./commands";
-import { keysOf, spoken, useKeymap } from "./keymap";
 import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
-import { useDesk } from "./deskContext";
+import { CommandItem } from "./CommandItem";
 
 const ALL_PARTS = ["curve", "fades", "gain", "channels"] as const;
 
 /** All that can be done to the selected clips, each with its key. */
 export function ClipMenu({ clip }: { clip: Clip }) {
-  const store = useMixStore();
-  const desk = useDesk();
-  useKeymap();
-  const clips = useMix((s) => s.selected);
-  const range = useMix((s) => s.range);
-  const clipboard = useMix((s) => s.clipboard);
-  const hasPicture = useMix((s) => s.sources[clip.source]?.picture === true);
-  const edit = (e: Edit) => void store.getState().edit(e);
-  const command = (id: string, reason?: string) => {
-    const found = COMMANDS.flatMap((g) => g.commands).find((c) => c.id === id);
-    if (!found || !desk) return null;
-    return (
-      <MenuItem
-        keys={keysOf(found).map(spoken)[0] ?? ""}
-        reason={reason}
-        onSelect={() => found.run(desk, store.getState())}
-      >
-        {found.title}
-      </MenuItem>
-    );
-  };
-  const several = clips.length > 1;
   return (
     <Menu
       trigger={
@@ -40,9 +16,25 @@ export function ClipMenu({ clip }: { clip: Clip }) {
         </button>
       }
     >
-      {command("split")}
-      {command("join", several ? undefined : "select two clips that follow one another")}
-      {command("duplicate")}
+      <ClipItems clip={clip} />
+    </Menu>
+  );
+}
+
+/** What that menu holds, also where it opens on the clip itself. */
+export function ClipItems({ clip }: { clip: Clip }) {
+  const store = useMixStore();
+  const clips = useMix((s) => s.selected);
+  const range = useMix((s) => s.range);
+  const clipboard = useMix((s) => s.clipboard);
+  const hasPicture = useMix((s) => s.sources[clip.source]?.picture === true);
+  const edit = (e: Edit) => void store.getState().edit(e);
+  const several = clips.length > 1;
+  return (
+    <>
+      <CommandItem id="split" />
+      <CommandItem id="join" reason={several ? undefined : "select two clips that follow one another"} />
+      <CommandItem id="duplicate" />
       <MenuItem
         reason={!range || range.to <= clip.at + clip.length ? "select a range that ends after it" : undefined}
         onSelect={() => range && edit({ edit: "loop-clip", clip: clip.id, until: range.to, overlap: "0" })}
@@ -57,7 +49,11 @@ export function ClipMenu({ clip }: { clip: Clip }) {
       >
         Loop there, turns crossing over
       </MenuItem>
-      {command("close-up")}
+      <CommandItem id="cross-over" />
+      <MenuItem onSelect={() => edit({ edit: "set-clips-muted", clips, muted: !clip.muted })}>
+        {clip.muted ? "Let it be heard again" : "Mute it"}
+      </MenuItem>
+      <CommandItem id="close-up" />
       {hasPicture &&
         (clip.detached ? (
           <MenuItem onSelect={() => edit({ edit: "attach-picture", clips })}>
@@ -67,12 +63,12 @@ export function ClipMenu({ clip }: { clip: Clip }) {
           <MenuItem onSelect={() => edit({ edit: "detach-picture", clips })}>Detach its picture</MenuItem>
         ))}
       <MenuLine />
-      {command("even-up")}
-      {command("steady")}
-      {command("spread-track")}
-      {command("spread-range", range ? undefined : "select a range first")}
-      {command("copy")}
-      {command("paste", clipboard ? undefined : "copy levels first")}
+      <CommandItem id="even-up" />
+      <CommandItem id="steady" />
+      <CommandItem id="spread-track" />
+      <CommandItem id="spread-range" reason={range ? undefined : "select a range first"} />
+      <CommandItem id="copy" />
+      <CommandItem id="paste" reason={clipboard ? undefined : "copy levels first"} />
       <MenuItem
         onSelect={() => edit({ edit: "set-part-in-ducking", clips, triggers: clip.triggers === false })}
       >
@@ -102,6 +98,6 @@ export function ClipMenu({ clip }: { clip: Clip }) {
       >
         Remove and close the gap
       </MenuItem>
-    </Menu>
+    </>
   );
 }

@@ -1,24 +1,25 @@
-import { Lock, Plus, Spline } from "lucide-react";
-import { DropdownMenu, Slider } from "radix-ui";
+import { Link2, Lock, Plus, Spline } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
 import { memo, useState } from "react";
 import type { LanePart, Stem, Track } from "@/api/types";
 import { useLevels } from "@/features/player";
-import { FADER_BOTTOM, useFader } from "@/features/ride";
+import { FADER_BOTTOM, typeFader, useFader } from "@/features/ride";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { LevelSlider } from "@/parts/LevelSlider";
 import { LevelField } from "@/parts/LevelField";
 import { ClearanceHead } from "./ClearanceHead";
 import { Divider } from "@/parts/Divider";
+import { PointMenu } from "@/parts/Menu";
 import { MeterBar } from "@/parts/MeterBar";
 import { STEMS } from "@/parts/stems";
 import { ModeChoice } from "@/parts/ModeChoice";
 import { PanSlider } from "@/parts/PanSlider";
 import { Toggle } from "@/parts/Toggle";
-import { useGrip } from "@/parts/useGrip";
 import { useSolo } from "@/store/useSolo";
-import { TrackMenu } from "./TrackMenu";
+import { TrackItems, TrackMenu } from "./TrackMenu";
 
 /** One head per track, beside its lane. Not drawn anew while the time scrolls by. */
 export const Heads = memo(function Heads({ layout, width }: { layout: Layout; width: number }) {
@@ -96,19 +97,29 @@ function AddTrack() {
 }
 
 function Head({ lane, peaks }: { lane: Lane; peaks: [number, number] | undefined }) {
+  const [menu, setMenu] = useState<{ x: number; y: number } | null>(null);
   return (
     <div
       className="absolute inset-x-0 overflow-hidden border-b border-line pr-2 pl-3"
       style={{ top: lane.top, height: lane.height }}
       role="group"
       aria-label={`Track ${lane.track.name}`}
+      onContextMenu={(event) => {
+        event.preventDefault();
+        setMenu({ x: event.clientX, y: event.clientY });
+      }}
     >
       <span
         aria-hidden
         className="absolute inset-y-0 left-0 w-[4px]"
         style={{ background: `var(--${inkOf(lane.track)})` }}
       />
-      <HeadControls track={lane.track} roomy={lane.height >= 84} />
+      <HeadControls
+        track={lane.track}
+        roomy={lane.height >= 84}
+        menu={menu}
+        onMenuClosed={() => setMenu(null)}
+      />
       <div className="absolute inset-x-3 bottom-[5px] grid gap-px" aria-hidden>
         <MeterBar db={peaks?.[0] ?? -Infinity} thin />
         <MeterBar db={peaks?.[1] ?? -Infinity} thin />
@@ -124,7 +135,7 @@ function HeightGrip({ lane }: { lane: Lane }) {
   return (
     <Divider
       label={`Height of ${lane.track.name}`}
-      className="absolute inset-x-0 bottom-0 h-[5px]"
+      className="absolute inset-x-0 bottom-0 z-10 h-[8px]"
       orientation="horizontal"
       value={lane.height}
       min={46}
@@ -168,33 +179,19 @@ function HeadFader({ track }: { track: Track }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const { value, move, riding, hasLane } = useFader(track);
-  const grip = useGrip((level, held) => move(level, held, performance.now(), false));
   const follows = hasLane || riding;
   return (
     <div className="flex h-[26px] items-center gap-2">
-      <Slider.Root
-        className="relative flex h-5 flex-1 touch-none items-center select-none"
+      <LevelSlider
+        className="flex-1"
+        label={`Fader of ${track.name}`}
+        ink={riding ? "copper" : inkOf(track)}
         min={FADER_BOTTOM}
         max={12}
-        step={0.1}
         disabled={!canEdit}
-        value={[value]}
-        {...grip}
-      >
-        <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
-          <span
-            aria-hidden
-            className="absolute -top-[3px] h-[8px] w-px bg-faint"
-            style={{ left: `${(-FADER_BOTTOM / (12 - FADER_BOTTOM)) * 100}%` }}
-          />
-        </Slider.Track>
-        <Slider.Thumb
-          className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] shadow"
-          style={{ background: `var(--${riding ? "copper" : inkOf(track)})` }}
-          aria-label={`Fader of ${track.name}`}
-          aria-valuetext={`${formatDb(value)} dB`}
-        />
-      </Slider.Root>
+        value={value}
+        onMove={move}
+      />
       {follows ? (
         <span
           className={`figure w-[54px] text-right text-[12px] ${riding ? "font-semibold text-copper-text" : "text-faint"}`}
@@ -209,20 +206,36 @@ function HeadFader({ track }: { track: Track }) {
           label={`Level of ${track.name} in dB`}
           level={value <= FADER_BOTTOM ? "silence" : value}
           disabled={!canEdit}
-          onCommit={(text) => store.getState().edit({ edit: "set-fader", track: track.id, fader: text })}
+          onCommit={(text) => typeFader(store, track.id, text)}
         />
       )}
     </div>
   );
 }
 
-const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track; roomy: boolean }) {
+interface ControlsProps {
+  track: Track;
+  roomy: boolean;
+  /** Where the head's menu was asked for. */
+  menu: { x: number; y: number } | null;
+  onMenuClosed: () => void;
+}
+
+const HeadControls = memo(function HeadControls({ track, roomy, menu, onMenuClosed }: ControlsProps) {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const [solo, toggleSolo] = useSolo(track.id);
   const [renaming, setRenaming] = useState(false);
   const edit = store.getState().edit;
   const hidden = useMix((s) => s.hiddenWires.includes(track.id));
+  const linked = useMix((s) =>
+    s.linked.length > 1 && s.linked.includes(track.id)
+      ? s.tracks
+          .filter((t) => t.id !== track.id && s.linked.includes(t.id))
+          .map((t) => t.name)
+          .join(", ")
+      : "",
+  );
   return (
     <>
       <div className="flex h-[28px] items-center gap-1 pt-0.5">
@@ -252,6 +265,20 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
           >
             {track.name}
           </span>
+        )}
+        {linked && (
+          <button
+            type="button"
+            className="grid size-6 cursor-pointer place-content-center text-copper-text"
+            aria-label={`Unlink the fader of ${track.name} from ${linked}`}
+            title={`Its fader moves with ${linked}. Click to unlink`}
+            onClick={() => {
+              const { linked: all, set } = store.getState();
+              set({ linked: all.filter((id) => id !== track.id) });
+            }}
+          >
+            <Link2 size={12} />
+          </button>
         )}
         {track.locked && (
           <button
@@ -296,6 +323,11 @@ const HeadControls = memo(function HeadControls({ track, roomy }: { track: Track
           S
         </Toggle>
         {canEdit && <TrackMenu track={track} onRename={() => setRenaming(true)} />}
+        {canEdit && (
+          <PointMenu at={menu} label={`Track ${track.name}`} onClose={onMenuClosed}>
+            <TrackItems track={track} onRename={() => setRenaming(true)} />
+          </PointMenu>
+        )}
       </div>
       <HeadFader track={track} />
       {roomy && (

@@ -154,7 +154,7 @@ function Row({ source, target, listening }: RowProps) {
       <td className="w-[92px] pr-3">
         <Loudness source={source} gain={decibelsOf(gain)} />
       </td>
-      <td className="w-[200px] pr-3">
+      <td className="w-[230px] min-w-[200px] pr-3">
         <SourceGain source={source} gain={gain} {...(linked ? {} : { channel: "left" as const })} />
         {!linked && <Right source={source} inMix={inMix} />}
       </td>

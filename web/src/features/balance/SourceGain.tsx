@@ -1,8 +1,8 @@
-import { Slider } from "radix-ui";
 import { useState } from "react";
 import type { Level, Side, Source } from "@/api/types";
-import { decibelsOf, formatDb } from "@/lib/format";
+import { decibelsOf } from "@/lib/format";
 import { useCanEdit, useMixStore } from "@/store/context";
+import { LevelSlider } from "@/parts/LevelSlider";
 import { LevelField } from "@/parts/LevelField";
 
 const MIN = -36;
@@ -18,25 +18,19 @@ export function SourceGain({ source, gain, channel }: { source: Source; gain: Le
   return (
     <div className="flex items-center gap-2">
       {channel && <span className="figure w-3 text-[11px] text-faint">{channel === "left" ? "L" : "R"}</span>}
-      <Slider.Root
-        className="relative flex h-5 flex-1 touch-none items-center"
+      <LevelSlider
+        className="w-28 flex-1"
+        label={`Slider for the ${name}`}
+        ink="copper"
         min={MIN}
         max={24}
-        step={0.1}
         disabled={!canEdit}
-        value={[dragged ?? Math.max(MIN, decibelsOf(gain))]}
-        onValueChange={([v]) => setDragged(v ?? null)}
-        onValueCommit={([v = 0]) => void set(v <= MIN ? "silence" : v).then(() => setDragged(null))}
-      >
-        <Slider.Track className="relative h-[2px] flex-1 rounded bg-line">
-          <span aria-hidden className="absolute -top-[3px] h-[8px] w-px bg-faint" style={{ left: "60%" }} />
-        </Slider.Track>
-        <Slider.Thumb
-          className="block h-[14px] w-[9px] cursor-ew-resize rounded-[3px] bg-copper shadow"
-          aria-label={`Slider for the ${name}`}
-          aria-valuetext={`${formatDb(dragged ?? gain)} dB`}
-        />
-      </Slider.Root>
+        value={dragged ?? Math.max(MIN, decibelsOf(gain))}
+        onMove={(value, held) => {
+          setDragged(value);
+          if (!held) void set(value <= MIN ? "silence" : value).then(() => setDragged(null));
+        }}
+      />
       <LevelField
         className="!w-[58px]"
         label={`Source ${name}`}

@@ -37,7 +37,26 @@ function laneEdits(
 }
 
 /** What can be done to a track as a whole. */
-export function TrackMenu({ track, onRename }: { track: Track; onRename: () => void }) {
+export function TrackMenu(props: { track: Track; onRename: () => void }) {
+  return (
+    <Menu
+      trigger={
+        <button
+          type="button"
+          className="button button-quiet size-6 p-0 text-faint"
+          aria-label={`More for ${props.track.name}`}
+        >
+          <MoreHorizontal size={15} />
+        </button>
+      }
+    >
+      <TrackItems {...props} />
+    </Menu>
+  );
+}
+
+/** What that menu holds, also where it opens on the head itself. */
+export function TrackItems({ track, onRename }: { track: Track; onRename: () => void }) {
   const store = useMixStore();
   const edit = store.getState().edit;
   const desk = useDesk();
@@ -71,17 +90,7 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
     store.getState().set({ heights: Object.fromEntries(others) });
   };
   return (
-    <Menu
-      trigger={
-        <button
-          type="button"
-          className="button button-quiet p-0.5 text-faint"
-          aria-label={`More for ${track.name}`}
-        >
-          <MoreHorizontal size={15} />
-        </button>
-      }
-    >
+    <>
       <MenuItem onSelect={onRename}>Rename…</MenuItem>
       <MenuItem onSelect={() => shift(-1)}>Move up</MenuItem>
       <MenuItem onSelect={() => shift(1)}>Move down</MenuItem>
@@ -134,6 +143,6 @@ export function TrackMenu({ track, onRename }: { track: Track; onRename: () => v
       <MenuItem trouble onSelect={() => void edit({ edit: "remove-track", track: track.id })}>
         Remove track and its clips
       </MenuItem>
-    </Menu>
+    </>
   );
 }

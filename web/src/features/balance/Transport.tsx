@@ -2,6 +2,7 @@ import { Play, Repeat, Square } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { usePlayer } from "@/features/player";
 import { formatTimecode } from "@/lib/timecode";
+import { parseShownTime } from "@/parts/parse";
 import { useMix, useMixStore } from "@/store/context";
 import type { Listening, Speed } from "@/store/screen";
 import { LISTENINGS, SPEEDS } from "./commands/listen";
@@ -81,6 +82,7 @@ function Clock() {
   const frameRate = useMix((s) => s.frameRate);
   const playing = useMix((s) => s.playing);
   const playhead = useMix((s) => s.playhead);
+  const typing = useMix((s) => s.typingTime);
   const text = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     let frame = 0;
@@ -92,15 +94,55 @@ function Clock() {
     };
     draw();
     return () => cancelAnimationFrame(frame);
-  }, [player, store, playing, playhead, frameRate]);
+  }, [player, store, playing, playhead, frameRate, typing]);
   return (
     <div className="figure text-center leading-none">
-      <span
-        ref={text}
-        data-testid="clock"
-        className="block text-[23px] font-semibold max-[1150px]:text-[19px]"
-      />
+      {typing ? (
+        <GoTo />
+      ) : (
+        <button
+          type="button"
+          className="block cursor-text text-[23px] font-semibold max-[1150px]:text-[19px]"
+          aria-label="Type a time to go to"
+          title="Click to type a time to go to (Enter)"
+          onClick={() => store.getState().set({ typingTime: true })}
+        >
+          <span ref={text} data-testid="clock" />
+        </button>
+      )}
       <span className="text-[10px] text-faint">{frameRate.replace("df", " df")} frames a second</span>
     </div>
+  );
+}
+
+/** The field that a typed time goes to. */
+function GoTo() {
+  const store = useMixStore();
+  const player = usePlayer();
+  const close = () => store.getState().set({ typingTime: false });
+  const go = (text: string) => {
+    const at = parseShownTime(text, store.getState());
+    if (at === null) {
+      const why = `“${text}” is not a time. Type 00:00:58:05, 0:58.2 or 58.`;
+      store.getState().set({ notice: { kind: "error", text: why } });
+      return;
+    }
+    store.getState().set({ notice: null });
+    player.seek(Math.min(at, store.getState().length));
+    close();
+  };
+  return (
+    <input
+      className="field figure !w-[152px] py-0 text-center text-[19px] font-semibold"
+      aria-label="Time to go to"
+      placeholder="0:58.2"
+      autoFocus
+      onBlur={close}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") go(event.currentTarget.value);
+        if (event.key === "Escape") close();
+      }}
+    />
   );
 }

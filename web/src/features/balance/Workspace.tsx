@@ -2,7 +2,7 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import type { Source } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { SourcesShelf, useUploads } from "@/features/sources";
-import { clampView, fitAll, layOut, Timeline, type View } from "@/features/timeline";
+import { clampView, fitAll, layOut, type MenuAsked, Timeline, type View } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { CloseUp } from "./CloseUp";
 import type { Desk, Sheet } from "./commands";
@@ -23,6 +23,7 @@ import { placeHere } from "./placeHere";
 import { PicturePane } from "./PicturePane";
 import { Skyline } from "./Skyline";
 import { SpeechPanel } from "./SpeechPanel";
+import { TargetMenu } from "./TargetMenu";
 import { TopBar } from "./TopBar";
 import { useKeptPlace, useKeptRoom } from "./useKeptPlace";
 import { useFigures } from "./useFigures";
@@ -56,6 +57,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   const [hint, setHint] = useState("");
   const [tab, setTab] = useState(tracks.length === 0 ? "sources" : "clip");
   const [dropping, setDropping] = useState(false);
+  const [menu, setMenu] = useState<MenuAsked | null>(null);
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const [room, setRoom] = useKeptRoom(project);
   const setView = useCallback((change: (v: View) => View) => setViewState(change), []);
@@ -163,6 +165,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
                   width={size.width}
                   headsWidth={HEADS_WIDTH}
                   onHint={setHint}
+                  onMenu={setMenu}
                 />
               }
             />
@@ -184,6 +187,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
                   viewHeight={size.height}
                   scrollTop={scrollTop}
                   onHint={setHint}
+                  onMenu={setMenu}
                 />
               </div>
             )}
@@ -224,6 +228,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           </div>
         )}
         <Notice />
+        <TargetMenu asked={menu} onClose={() => setMenu(null)} />
         {guide && <Guide onClose={() => setGuide(false)} />}
         <KeySheet
           open={sheet === "keys"}

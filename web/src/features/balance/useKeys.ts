@@ -31,7 +31,11 @@ export function useKeys({ width, setView, show }: Options): void {
       const target = event.target as HTMLElement;
       if (event.defaultPrevented || target.closest(OWN_KEYS)) return;
       if (target.closest("[role=slider], [role=tab]") && event.key.startsWith("Arrow")) return;
-      if (event.key === " " && target.closest("button, a") && !target.closest("[data-testid=timeline]"))
+      if (
+        (event.key === " " || event.key === "Enter") &&
+        target.closest("button, a") &&
+        !target.closest("[data-testid=timeline]")
+      )
         return;
       const combination = combinationOf(event);
       const command = combination ? commandFor(combination) : undefined;

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { faderAt } from "@/features/ride";
 import { useMoment } from "@/features/player";
-import { inkOf, layOutShort, Timeline, type View } from "@/features/timeline";
+import { inkOf, layOutShort, type MenuAsked, Timeline, type View } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
 import { Divider } from "@/parts/Divider";
 import { useMix } from "@/store/context";
@@ -18,10 +18,11 @@ interface Props {
   width: number;
   headsWidth: number;
   onHint: (hint: string) => void;
+  onMenu: (asked: MenuAsked) => void;
 }
 
 /** Beneath the faders: the clearance, the time, and the lanes of what is ridden, with what is written as it is written. */
-export function DeskTimeline({ view, setView, width, headsWidth, onHint }: Props) {
+export function DeskTimeline({ view, setView, width, headsWidth, onHint, onMenu }: Props) {
   const tracks = useMix((s) => s.tracks);
   const modes = useMix((s) => s.modes);
   const [scrollTop, setScrollTop] = useState(0);
@@ -94,6 +95,7 @@ export function DeskTimeline({ view, setView, width, headsWidth, onHint }: Props
           viewHeight={height}
           scrollTop={scrollTop}
           onHint={onHint}
+          onMenu={onMenu}
         />
       </div>
     </>

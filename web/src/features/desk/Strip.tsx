@@ -2,7 +2,7 @@ import { Link2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import type { Level, Stem, Track } from "@/api/types";
 import { type Reading, useMoment } from "@/features/player";
-import { useFader, useRecorder } from "@/features/ride";
+import { typeFader, useFader, useRecorder } from "@/features/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { mutedSpans } from "@/lib/lanes";
 import { HeldPeak } from "@/parts/HeldPeak";
@@ -29,7 +29,6 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
   const canEdit = useCanEdit();
   const [solo, toggleSolo] = useSolo(track.id);
   const { value, move, riding, hasLane } = useFader(track);
-  const edit = store.getState().edit;
   return (
     <Strip
       name={track.name}
@@ -80,7 +79,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
             label={`Level of ${track.name} in dB`}
             level={value <= FADER_MIN ? "silence" : value}
             disabled={!canEdit}
-            onCommit={(fader) => edit({ edit: "set-fader", track: track.id, fader })}
+            onCommit={(fader) => typeFader(store, track.id, fader)}
           />
         )
       }
@@ -128,7 +127,7 @@ function LinkToggle({ track }: { track: Track }) {
       aria-pressed={linked}
       aria-label={`Link the fader of ${track.name}`}
       title="Linked faders move by the same dB. Alt moves one alone"
-      className="grid size-[20px] cursor-pointer place-content-center rounded border border-line bg-sheet aria-pressed:border-copper aria-pressed:bg-glow aria-pressed:text-copper-text"
+      className="grid size-6 cursor-pointer place-content-center rounded border border-line bg-sheet aria-pressed:border-copper aria-pressed:bg-glow aria-pressed:text-copper-text"
       onClick={() => {
         const all = store.getState().linked;
         store.getState().set({ linked: linked ? all.filter((id) => id !== track.id) : [...all, track.id] });

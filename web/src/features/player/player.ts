@@ -107,7 +107,7 @@ export class Player {
     const before = state.playing ? this.position : null;
     this.halt();
     const start = this.startFrom(from);
-    this.store.getState().set({ playing: true, playhead: start });
+    this.store.getState().set({ playing: true, playhead: start, playedFrom: start });
     if (before !== null) this.jumped(before, start);
     await context.resume();
     await Promise.all([this.loadFirst(start), this.keepPitch(state.speed)]);

@@ -1,4 +1,4 @@
 export { RecorderContext, useRecorder } from "./context";
-export { moveFader } from "./moveFader";
+export { moveFader, typeFader } from "./moveFader";
 export { FADER_BOTTOM, faderAt, Recorder } from "./recorder";
 export { useFader } from "./useFader";

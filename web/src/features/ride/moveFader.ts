@@ -86,3 +86,10 @@ export function moveFader(
   const faders = values.map(([track, value]) => ({ track, fader: toSend(value) }));
   void edit({ edit: "set-faders", faders }).then(letGo);
 }
+
+/** A level typed for a fader: those that are linked with it move by the same dB. */
+export function typeFader(store: MixStore, track: string, fader: string): Promise<boolean> {
+  const { linked, edit } = store.getState();
+  const others = linked.includes(track) ? linked.filter((id) => id !== track) : [];
+  return edit({ edit: "set-fader", track, fader, ...(others.length ? { linked: others } : {}) });
+}

@@ -31,7 +31,7 @@ import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
 import { Teaching } from "./Teaching";
 import { TypeIn, type TypeInRequest } from "./TypeIn";
-import { type Hovered, renaming, useTyping } from "./useTyping";
+import { type Hovered, renaming, typeInFor, useTyping } from "./useTyping";
 import { clampView } from "./viewport";
 
 export const SOURCE_DRAG = "application/x-wattage-source";
@@ -44,10 +44,22 @@ interface Props {
   viewHeight: number;
   scrollTop: number;
   onHint: (hint: string) => void;
+  /** A menu is asked for, by the right button or the menu key: for a target, at a moment, at a point of the page. */
+  onMenu: (asked: MenuAsked) => void;
+}
+
+export interface MenuAsked {
+  target: Target;
+  at: number;
+  point: { x: number; y: number };
+  /** Opens the field for a number, as typing over the target does; null where there is none. */
+  type: ((text: string) => void) | null;
+  /** The same for the name of a marker. */
+  rename: (() => void) | null;
 }
 
 /** The lanes with their clips: a painted canvas, and over it a button for each clip so that keyboards reach them. */
-export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, onHint }: Props) {
+export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, onHint, onMenu }: Props) {
   const store = useMixStore();
   const player = usePlayer();
   const canEdit = useCanEdit();
@@ -251,6 +263,25 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
 
   useTyping(hovered, setTyping);
 
+  const onContextMenu = (event: React.MouseEvent) => {
+    event.preventDefault();
+    if (typing) return;
+    // The menu key brings no point of its own: then it is for the clip that has the focus.
+    const { x, y } = place(event);
+    const target = hitTest(scene, x, y);
+    if (!target) return;
+    chooseAt(store.getState(), target);
+    const request = typeInFor({ target, x, y }, store.getState(), "");
+    onMenu({
+      target,
+      at: Math.max(0, sampleAt(view, x)),
+      point: { x: event.clientX, y: event.clientY },
+      type: request && ((text) => setTyping({ ...request, text })),
+      rename:
+        target.kind === "marker" ? () => setTyping(renaming(store.getState(), target.marker, x, y)) : null,
+    });
+  };
+
   // Escape gives up a drag before it means anything else.
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -328,6 +359,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
         onHint("");
       }}
       onDoubleClick={onDoubleClick}
+      onContextMenu={onContextMenu}
       onDragOver={(event) => {
         if (!event.dataTransfer.types.includes(SOURCE_DRAG)) return;
         event.preventDefault();

@@ -36,10 +36,10 @@ export type Target =
   | SideTarget;
 
 const NEAR_WIRE = 6;
-const NEAR_KEYFRAME = 8;
+const NEAR_KEYFRAME = 10;
 const RIGHT_ON = 5;
-const NEAR_EDGE = 5;
-const NEAR_CORNER = 7;
+const NEAR_EDGE = 12;
+const NEAR_CORNER = 12;
 
 export function hitTest(scene: Scene, x: number, y: number): Target | null {
   const { clearance, horizon } = scene.layout;
@@ -123,8 +123,8 @@ function onHorizon(scene: Scene, x: number, y: number): Target {
   }
   if (range && near(range.from)) return { kind: "range-edge", edge: "from" };
   if (range && near(range.to)) return { kind: "range-edge", edge: "to" };
-  if (near(playhead, 7) && !lower) return { kind: "playhead" };
-  const marker = lower ? markers.findLast((m) => near(m.at, 7)) : undefined;
+  if (near(playhead, 12) && !lower) return { kind: "playhead" };
+  const marker = lower ? markers.findLast((m) => near(m.at, 12)) : undefined;
   return marker ? { kind: "marker", marker } : { kind: "horizon" };
 }
 

@@ -1,4 +1,5 @@
-export { SOURCE_DRAG, Timeline } from "./Timeline";
+export { type MenuAsked, SOURCE_DRAG, Timeline } from "./Timeline";
+export type { Target } from "./hit";
 export { CAPTION, clampHeight, type Layout, layOut, layOutShort, type Lane, type View } from "./geometry";
 export { clipsInRange, storedLevelAt } from "./levels";
 export { inkOf } from "./scene";

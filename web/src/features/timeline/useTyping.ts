@@ -25,7 +25,7 @@ export function useTyping(hovered: RefObject<Hovered>, open: (request: TypeInReq
       const inDialog = event.target instanceof Element && event.target.closest("[role=dialog], [role=menu]");
       const modified = event.ctrlKey || event.metaKey || event.altKey;
       if (inField || inDialog || modified || !/^[-+0-9.−]$/.test(event.key) || !canEdit) return;
-      const request = requestFor(hovered.current, store.getState(), event.key);
+      const request = typeInFor(hovered.current, store.getState(), event.key);
       if (!request) return;
       event.preventDefault();
       event.stopPropagation();
@@ -36,7 +36,8 @@ export function useTyping(hovered: RefObject<Hovered>, open: (request: TypeInReq
   }, [hovered, store, canEdit, open]);
 }
 
-function requestFor({ target, x, y }: Hovered, state: MixState, text: string): TypeInRequest | null {
+/** The field that typing over a target opens. */
+export function typeInFor({ target, x, y }: Hovered, state: MixState, text: string): TypeInRequest | null {
   const { edit, range, settings } = state;
   const at = { x, y, text };
   switch (target?.kind) {

@@ -157,6 +157,19 @@ export function spread(state: MixState, to: "track" | "range"): void {
   else refuse(state, "There is no other clip to spread the level to.");
 }
 
+/** At a plain cut: the two clips that are selected, or the one that is and the next on its track. */
+function crossOver(state: MixState): void {
+  const [first, second] = selectedClips(state).sort((a, b) => a.at - b.at);
+  if (!first) return refuse(state, "Select the clip that is to cross over with the next one, or both.");
+  const next = second ?? clipsOf(state.clips, first.track).find((c) => c.at >= first.at + first.length);
+  if (!next || next.track !== first.track)
+    return refuse(
+      state,
+      `No clip follows “${first.name}” on its track, so there is nothing to cross over to.`,
+    );
+  void state.edit({ edit: "cross-over", earlier: first.id, later: next.id, length: "0.5 s" });
+}
+
 function withClips(state: MixState, why: string, run: () => void): void {
   if (state.selected.length) run();
   else refuse(state, why);
@@ -253,6 +266,22 @@ export const LEVELS: CommandGroup = {
       title: "Fade out from the playhead",
       keys: ["Shift+F"],
       run: (d, s) => fadeTo(d, s, "out"),
+    },
+    {
+      id: "cross-over",
+      title: "Cross over with the next clip, or the two selected",
+      keys: ["Ctrl+/"],
+      run: (_d, s) => crossOver(s),
+    },
+    {
+      id: "clip-mute",
+      title: "Mute the selected clips, or let them be heard",
+      keys: ["Shift+M"],
+      run: (_d, s) =>
+        withClips(s, "Select the clips to mute.", () => {
+          const muted = selectedClips(s).some((c) => !c.muted);
+          void s.edit({ edit: "set-clips-muted", clips: s.selected, muted });
+        }),
     },
     { id: "copy", title: "Copy the levels of the clip", keys: ["Ctrl+C"], run: (_d, s) => copyLevels(s) },
     { id: "paste", title: "Paste levels to the clips", keys: ["Ctrl+V"], run: (_d, s) => pasteLevels(s) },

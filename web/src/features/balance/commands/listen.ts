@@ -36,6 +36,23 @@ export const LISTEN: CommandGroup = {
       keys: ["Shift+Space"],
       run: ({ player }, s) => void player.play(s.range?.from ?? s.playhead),
     },
+    {
+      id: "again",
+      title: "Stop, back to where it began; and again from there",
+      keys: [","],
+      run: ({ player }, s) => {
+        const from = s.playedFrom ?? s.playhead;
+        if (!s.playing) return void player.play(from);
+        player.stop();
+        s.set({ playhead: from });
+      },
+    },
+    {
+      id: "go-to",
+      title: "Type a time to go to",
+      keys: ["Enter"],
+      run: (_d, s) => s.set({ typingTime: true }),
+    },
     { id: "frame-back", title: "A frame back", keys: ["ArrowLeft"], run: (d, s) => step(d, s, -1) },
     { id: "frame-forth", title: "A frame forth", keys: ["ArrowRight"], run: (d, s) => step(d, s, 1) },
     { id: "second-back", title: "A second back", keys: ["Shift+ArrowLeft"], run: (d, s) => skip(d, s, -1) },

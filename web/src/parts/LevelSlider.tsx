@@ -1,0 +1,104 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { formatDb } from "@/lib/format";
+import { KEYS_LET_GO } from "./useGrip";
+import { useWheel } from "./useWheel";
+
+/** dB that one pixel of a drag is worth: fine enough to set half a dB, whatever room the slider has. */
+const DB_PER_PX = 0.25;
+
+interface Props {
+  label: string;
+  ink: string;
+  value: number;
+  /** At the lower end it is silent. */
+  min: number;
+  max: number;
+  disabled: boolean;
+  className?: string;
+  /** @param when performance time of the event */
+  onMove: (value: number, held: boolean, when: number, alone: boolean) => void;
+}
+
+/**
+ * A small level slider. It goes by how far the hand goes and never jumps to where it is pressed. Arrows step 1 dB, with Shift 0.1,
+ * Page keys 6; the wheel half a dB; a double click goes to 0 dB.
+ */
+export function LevelSlider({ label, ink, value, min, max, disabled, className = "", onMove }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const grip = useRef<{ x: number; db: number } | null>(null);
+  const release = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const shown = Math.max(min, Math.min(max, value));
+  const within = (db: number) => Math.max(min, Math.min(max, Math.round(db * 100) / 100));
+  const part = (db: number) => (100 * (db - min)) / (max - min);
+  const step = (by: number, when: number, alone: boolean) => {
+    const next = within(shown + by);
+    clearTimeout(release.current);
+    onMove(next, true, when, alone);
+    // A hand that does not press again has let go.
+    release.current = setTimeout(() => onMove(next, false, performance.now(), alone), KEYS_LET_GO);
+  };
+  useWheel(box, (event) => !disabled && step(event.deltaY < 0 ? 0.5 : -0.5, event.timeStamp, event.altKey));
+
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (disabled || event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    event.currentTarget.focus();
+    grip.current = { x: event.clientX, db: shown };
+    onMove(shown, true, event.timeStamp, event.altKey);
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const held = grip.current;
+    if (!held) return;
+    const by = (event.clientX - held.x) * DB_PER_PX * (event.ctrlKey || event.metaKey ? 0.1 : 1);
+    held.x = event.clientX;
+    held.db = Math.max(min, Math.min(max, held.db + by));
+    onMove(within(held.db), true, event.timeStamp, event.altKey);
+  };
+  const onPointerUp = (event: PointerEvent<HTMLDivElement>) => {
+    const held = grip.current;
+    grip.current = null;
+    if (held) onMove(within(held.db), false, event.timeStamp, event.altKey);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 6, PageDown: -6 }[
+      event.key
+    ];
+    if (disabled || by === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    step(by * (event.shiftKey ? 0.1 : 1), event.timeStamp, event.altKey);
+  };
+  return (
+    <div
+      ref={box}
+      role="slider"
+      tabIndex={disabled ? -1 : 0}
+      aria-label={label}
+      aria-valuemin={min}
+      aria-valuemax={max}
+      aria-valuenow={Math.round(shown * 10) / 10}
+      aria-valuetext={shown <= min ? "silence" : `${formatDb(shown)} dB`}
+      aria-disabled={disabled}
+      className={`relative h-6 min-w-0 cursor-ew-resize touch-none rounded select-none ${className}`}
+      title="Drag · Ctrl finely · arrows 1 dB, with Shift 0.1 · wheel · double-click: 0 dB"
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={onPointerUp}
+      onKeyDown={onKeyDown}
+      onDoubleClick={(event) => {
+        if (disabled) return;
+        onMove(0, true, event.timeStamp, event.altKey);
+        onMove(0, false, event.timeStamp, event.altKey);
+      }}
+    >
+      <span aria-hidden className="absolute inset-x-[5px] top-[11px] h-[2px] rounded bg-line">
+        <span className="absolute -top-[3px] h-[8px] w-px bg-faint" style={{ left: `${part(0)}%` }} />
+        <span
+          className="absolute -top-[6px] h-[14px] w-[10px] -translate-x-1/2 rounded-[3px] shadow"
+          style={{ left: `${part(shown)}%`, background: `var(--${ink})` }}
+        />
+      </span>
+    </div>
+  );
+}
