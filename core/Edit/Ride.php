@@ -6,6 +6,8 @@ namespace Wattage\Core\Edit;
 
 use Wattage\Core\Ride\Merge;
 use Wattage\Core\Ride\Pass;
+use Wattage\Core\Ride\Sample;
+use Wattage\Core\Ride\Stretches;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\UnknownItem;
@@ -23,7 +25,28 @@ final readonly class Ride implements Edit
         $passes = $this->passesIn($before);
         $what = 1 === \count($passes) ? $before->track($passes[0]->track)->name : \sprintf('%d tracks', \count($passes));
 
-        return "Ride {$what}, ".Naming::span($before, Span::of($this->passes[0]->start, $this->passes[0]->stop));
+        return "Ride {$what}, ".Naming::span($before, self::written($passes));
+    }
+
+    /**
+     * What of the time from play to stop was written at all.
+     *
+     * @param non-empty-list<Pass> $passes
+     */
+    private static function written(array $passes): Span
+    {
+        $from = \PHP_INT_MAX;
+        $to = 0;
+        foreach ($passes as $pass) {
+            foreach ([$pass->level, $pass->pan, $pass->mute] as $samples) {
+                foreach (Stretches::of($pass->mode, Sample::forward($samples, $pass->start, $pass->stop, -\INF, \INF), $pass->start, $pass->stop) as [$start, $end]) {
+                    $from = min($from, $start);
+                    $to = max($to, $end);
+                }
+            }
+        }
+
+        return $to > $from ? Span::of($from, $to) : Span::of($passes[0]->start, $passes[0]->stop);
     }
 
     public function apply(Mix $before): Mix

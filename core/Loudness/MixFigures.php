@@ -55,9 +55,16 @@ final readonly class MixFigures
         return $this->sum([$id => $this->tracks[$id]], false);
     }
 
-    public function programme(): Predicted
+    /** @return list<float> no sample of each 100 ms of everything is higher */
+    public function peaks(): array
     {
-        return Predicted::of($this->powers(), $this->sum($this->tracks, true, true));
+        return $this->sum($this->tracks, true, true);
+    }
+
+    /** @param ?array<int, float> $peaks of each 100 ms, where they are known better */
+    public function programme(?array $peaks = null): Predicted
+    {
+        return Predicted::of($this->powers(), $peaks ?? $this->peaks());
     }
 
     public function stem(Stem $stem): Predicted

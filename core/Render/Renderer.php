@@ -29,17 +29,23 @@ final readonly class Renderer
     {
     }
 
-    /** @return Generator<int, array<int, float>> by position: interleaved stereo, full scale ±1.0, PIECE frames or the rest */
-    public function render(Span $span): Generator
+    /**
+     * @param Span ...$spans in rising time
+     *
+     * @return Generator<int, array<int, float>> by position: interleaved stereo, full scale ±1.0, PIECE frames or the rest
+     */
+    public function render(Span ...$spans): Generator
     {
         $voices = $this->voices();
-        for ($from = $span->from; $from < $span->to; $from += self::PIECE) {
-            $piece = Span::of($from, min($from + self::PIECE, $span->to));
-            $sum = new StereoSum($piece);
-            foreach ($voices as $voice) {
-                $this->add($voice, $piece, $sum);
+        foreach ($spans as $span) {
+            for ($from = $span->from; $from < $span->to; $from += self::PIECE) {
+                $piece = Span::of($from, min($from + self::PIECE, $span->to));
+                $sum = new StereoSum($piece);
+                foreach ($voices as $voice) {
+                    $this->add($voice, $piece, $sum);
+                }
+                yield $from => $sum->samples();
             }
-            yield $from => $sum->samples();
         }
     }
 

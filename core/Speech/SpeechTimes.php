@@ -10,6 +10,7 @@ use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Track;
 
 /** When somebody speaks in a mix: as its captions say, or else the activity of all clips on speech tracks that are heard. */
 final class SpeechTimes
@@ -26,13 +27,23 @@ final class SpeechTimes
         }
         $spans = [];
         foreach ($mix->tracks as $track) {
-            if (Stem::Speech !== $track->stem || $track->isSilent()) {
-                continue;
-            }
-            foreach ($track->clips as $clip) {
-                foreach ($clip->muted || $clip->gain->isSilence() ? [] : Spans::within($activityOf($clip->source), $clip->heard()) as $heard) {
-                    $spans[] = $heard->shifted($clip->at - $clip->in);
-                }
+            array_push($spans, ...self::ofTrack($track, $activityOf));
+        }
+
+        return Spans::union($spans);
+    }
+
+    /**
+     * @param Closure(string): list<Span> $activityOf source samples, apart and in order, by source id
+     *
+     * @return list<Span> timeline samples at which somebody is heard to speak on a track; none on one that is not for speech
+     */
+    public static function ofTrack(Track $track, Closure $activityOf): array
+    {
+        $spans = [];
+        foreach (Stem::Speech !== $track->stem || $track->isSilent() ? [] : $track->clips as $clip) {
+            foreach ($clip->muted || $clip->gain->isSilence() ? [] : Spans::within($activityOf($clip->source), $clip->heard()) as $heard) {
+                $spans[] = $heard->shifted($clip->at - $clip->in);
             }
         }
 

@@ -28,7 +28,9 @@ use Wattage\Core\Timeline\Track;
 /** What a state of a project will measure at, and where its speech is buried, as the browser gets it. */
 final readonly class Figures
 {
-    public function __construct(private Measures $measures, private TrackPowers $powers, private DuckingPlans $ducking)
+    private const MOST_PLACES = 200;
+
+    public function __construct(private Measures $measures, private TrackPowers $powers, private DuckingPlans $ducking, private ProgrammePeaks $peaks)
     {
     }
 
@@ -47,7 +49,8 @@ final readonly class Figures
         [$figures, $states, $speech, $clearance] = [$measured->figures, $measured->states, $measured->speech, $measured->clearance];
         $predicted = fn (string $part, string $state, Closure $of): array => $this->remembered($project, $part, "{$figures->count} {$state}", $of);
         $stateOf = static fn (Stem $stem): string => implode(' ', array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem)));
-        $programme = $figures->programme();
+        [$peaks, $exact] = $this->peaks->of($project, $mix, $figures, $states, $mix->aim->truePeak);
+        $programme = $figures->programme($peaks);
         $buried = $clearance->buried();
         $open = array_values(array_filter($buried, static fn (Buried $b): bool => null === self::acceptance($mix, $b)));
 
@@ -56,7 +59,8 @@ final readonly class Figures
             'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $predicted($stem->value, $stateOf($stem), static fn (): Predicted => $figures->stem($stem)), Stem::cases())),
             'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$predicted("track {$id}", $states[$id], static fn (): Predicted => $figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
             'verdict' => self::verdict($programme, $mix->aim),
-            ...self::outside($mix, $figures, $speech),
+            'over' => ['exact' => $exact, 'places' => self::over($mix, $peaks)],
+            ...self::outside($mix, $figures, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity)),
             'history' => self::history($figures),
             'speech' => array_map(static fn (Span $s): array => [$s->from, $s->to], $speech),
             'clearance' => self::runs($clearance->values),
@@ -130,17 +134,47 @@ final readonly class Figures
     }
 
     /**
-     * @param list<Span> $speech
+     * Where samples pass full scale, or may, where the peaks are bounds.
+     *
+     * @param list<float> $peaks of each 100 ms
+     *
+     * @return list<array{int, int, float}> from and to in samples, and the highest there in dBFS
+     */
+    private static function over(Mix $mix, array $peaks): array
+    {
+        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $places = [];
+        $last = -2;
+        foreach ($peaks as $k => $peak) {
+            if ($peak <= 1.0) {
+                continue;
+            }
+            $db = round(20.0 * log10($peak), 2);
+            $i = \count($places) - 1;
+            if ($i >= 0 && $k - $last <= 5) {
+                $places[$i] = [$places[$i][0], ($k + 1) * $frames, max($db, $places[$i][2])];
+            } else {
+                $places[] = [$k * $frames, ($k + 1) * $frames, $db];
+            }
+            $last = $k;
+        }
+
+        return \array_slice($places, 0, self::MOST_PLACES);
+    }
+
+    /**
+     * @param Closure(string): list<Span> $activityOf
      *
      * @return array{outside: list<array<string, mixed>>, astray: list<array<string, mixed>>} where a track is outside the zone of its
      *                                                                                        stem, and how long in all: samples, seconds, dB
      */
-    private static function outside(Mix $mix, MixFigures $figures, array $speech): array
+    private static function outside(Mix $mix, MixFigures $figures, Closure $activityOf): array
     {
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $spoken = SpeechTimes::tenths($speech, $frames, $figures->count);
         $found = $sums = [];
         foreach ($mix->tracks as $id => $track) {
+            // A track is not too soft for what somebody says on another.
+            $spoken = SpeechTimes::tenths(SpeechTimes::ofTrack($track, $activityOf), $frames, $figures->count);
             $runs = (new LevelZone($track->stem, $mix->aim->zone($track->stem)))->outside($figures->tracks()[$id]->powers, $spoken);
             foreach ($runs as [$first, $end, $by]) {
                 $found[] = ['track' => (string) $id, 'from' => $first * $frames, 'to' => $end * $frames, 'by' => round($by, 1)];

@@ -72,15 +72,16 @@ final readonly class Measures
     }
 
     /**
-     * What a source measures by itself, without any gain.
+     * What a source measures by itself, without any gain, as it is heard on a track: one channel sounds on both sides.
      *
      * @return array{integrated: ?float, range: float, maxShortTerm: ?float} LUFS, LU
      */
     public function loudnessOf(Source $source): array
     {
-        return $this->cache->get("loudness-{$source->id}", function () use ($source): array {
+        return $this->cache->get("loudness-on-a-track-{$source->id}", function () use ($source): array {
             $tenths = $this->store->tenths($source);
-            $powers = array_map(static fn (float ...$channels): float => array_sum($channels), ...$tenths->powers);
+            $sides = 1 === $tenths->channels() ? 2.0 : 1.0;
+            $powers = array_map(static fn (float ...$channels): float => $sides * array_sum($channels), ...$tenths->powers);
             $found = Predicted::of($powers, $tenths->peaks);
             $round = static fn (?float $value): ?float => null === $value ? null : round($value, 1);
 

@@ -1,51 +1,10 @@
-import { expect, layVoiceOverBed, makeMedia, mix, settled, test } from "./support";
+import { expect, layVoiceOverBed, makeMedia, mix, renderedBed, settled, test } from "./support";
 import type { Page } from "@playwright/test";
 
 const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
 const BED = "0.04*sin(2*PI*500*t)";
 
 const track = async (page: Page, name: string) => (await mix(page)).tracks.find((t) => t.name === name);
-
-/** The bed alone, rendered: RMS of each 10 ms of the left side, dB. */
-async function renderedBed(page: Page): Promise<number[]> {
-  await page.evaluate(async () => {
-    const { edit, tracks } = window.wattage?.store.getState() ?? {};
-    await edit?.({
-      edit: "set-muted",
-      track: tracks?.find((t) => t.stem === "speech")?.id ?? "",
-      muted: true,
-    });
-  });
-  const id = await page.evaluate(async () => {
-    const project = window.wattage?.store.getState().project.id ?? "";
-    const { csrf } = (await (await fetch("/api/session")).json()) as { csrf: string };
-    const made = await fetch(`/api/projects/${project}/deliveries`, {
-      method: "POST",
-      headers: { "X-Csrf-Token": csrf, "Content-Type": "application/json" },
-      body: JSON.stringify({ format: "float32" }),
-    });
-    const delivery = ((await made.json()) as { id: string }).id;
-    for (;;) {
-      const { deliveries } = (await (await fetch(`/api/projects/${project}/deliveries`)).json()) as {
-        deliveries: { id: string; state: string }[];
-      };
-      if (deliveries.find((d) => d.id === delivery)?.state === "done") return delivery;
-      await new Promise((resolve) => setTimeout(resolve, 200));
-    }
-  });
-  await page.getByRole("button", { name: "Undo", exact: true }).click();
-  await settled(page);
-  const body = await (await page.request.get(`/api/deliveries/${id}/file`)).body();
-  const frames = (await mix(page)).length;
-  const samples = body.subarray(body.length - frames * 8);
-  const levels: number[] = [];
-  for (let block = 0; block + 480 <= frames; block += 480) {
-    let sum = 0;
-    for (let i = block; i < block + 480; i++) sum += samples.readFloatLE(8 * i) ** 2;
-    levels.push(10 * Math.log10(Math.max(1e-12, sum / 480)));
-  }
-  return levels;
-}
 
 test("a rule is tried, kept, corrected by hand, outdated, brought up to date, and rendered", async ({
   page,
@@ -84,7 +43,7 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
     (id) =>
       window.wattage?.store.getState().set({
         range: { from: 5.5 * 48000, to: 6.5 * 48000, tracks: [id] },
-        settings: { ramp: 4800, inside: false, by: 5, ceiling: -6 },
+        settings: { ramp: 4800, rampChosen: true, inside: false, by: 5, ceiling: -6 },
       }),
     music,
   );

@@ -216,7 +216,7 @@ test("the picture follows the sound, frame by frame, and can be detached and put
   await page.getByRole("menuitem", { name: "Detach its picture" }).click();
   await settled(page);
   await page.keyboard.press("Home");
-  await expect(page.getByText("By itself, starts")).toBeVisible();
+  await expect(page.getByText("by itself: moved to")).toBeVisible();
   await page
     .getByRole("button", { name: /Picture/ })
     .first()

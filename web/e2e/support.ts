@@ -171,3 +171,44 @@ export async function drag(
   await page.mouse.move(to.x, to.y, { steps: 4 });
   await page.mouse.up();
 }
+
+/** The bed alone, rendered: RMS of each 10 ms of the left side, dB. */
+export async function renderedBed(page: Page): Promise<number[]> {
+  await page.evaluate(async () => {
+    const { edit, tracks } = window.wattage?.store.getState() ?? {};
+    await edit?.({
+      edit: "set-muted",
+      track: tracks?.find((t) => t.stem === "speech")?.id ?? "",
+      muted: true,
+    });
+  });
+  const id = await page.evaluate(async () => {
+    const project = window.wattage?.store.getState().project.id ?? "";
+    const { csrf } = (await (await fetch("/api/session")).json()) as { csrf: string };
+    const made = await fetch(`/api/projects/${project}/deliveries`, {
+      method: "POST",
+      headers: { "X-Csrf-Token": csrf, "Content-Type": "application/json" },
+      body: JSON.stringify({ format: "float32" }),
+    });
+    const delivery = ((await made.json()) as { id: string }).id;
+    for (;;) {
+      const { deliveries } = (await (await fetch(`/api/projects/${project}/deliveries`)).json()) as {
+        deliveries: { id: string; state: string }[];
+      };
+      if (deliveries.find((d) => d.id === delivery)?.state === "done") return delivery;
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+  });
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await settled(page);
+  const body = await (await page.request.get(`/api/deliveries/${id}/file`)).body();
+  const frames = (await mix(page)).length;
+  const samples = body.subarray(body.length - frames * 8);
+  const levels: number[] = [];
+  for (let block = 0; block + 480 <= frames; block += 480) {
+    let sum = 0;
+    for (let i = block; i < block + 480; i++) sum += samples.readFloatLE(8 * i) ** 2;
+    levels.push(10 * Math.log10(Math.max(1e-12, sum / 480)));
+  }
+  return levels;
+}

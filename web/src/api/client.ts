@@ -7,6 +7,7 @@ import type {
   Edit,
   EvenUpPlan,
   Figures,
+  Measured,
   Moments,
   DuckingPlan,
   Rule,
@@ -119,6 +120,12 @@ export const api = {
     json<Figures>("GET", `/api/projects/${id}/revisions/${revision}/figures`),
   moments: (id: string, revision: number, minute: number) =>
     json<Moments>("GET", `/api/projects/${id}/revisions/${revision}/moments/${minute}`),
+  measure: (
+    id: string,
+    part: { clips: string[]; from?: number | undefined; to?: number | undefined },
+    edit: Edit | null,
+  ) => json<Measured>("POST", `/api/projects/${id}/measure`, { ...part, ...(edit ? { edit } : {}) }),
+  copyProject: (id: string, name: string) => json<Project>("POST", `/api/projects/${id}/copy`, { name }),
   evenUp: (
     id: string,
     wanted: {

@@ -35,6 +35,7 @@ export type Aim = Schemas["Aim"];
 export type Predicted = Schemas["Predicted"];
 export type Buried = Schemas["Buried"];
 export type Moments = Schemas["Moments"];
+export type Measured = Schemas["Measured"];
 export type Figures = Schemas["Figures"];
 export type EvenUpPlan = Schemas["EvenUpPlan"];
 export type SteadyPlan = Schemas["SteadyPlan"];

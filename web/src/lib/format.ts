@@ -12,6 +12,11 @@ export function decibelsOf(level: Level): number {
   return level === "silence" ? -Infinity : level;
 }
 
+/** dB that a source whose channels have gains of their own is louder by, at its louder channel; 0 where both have the same. */
+export function unlinkedGain(source: { gain: Level; right?: Level } | undefined): number {
+  return source?.right === undefined ? 0 : Math.max(decibelsOf(source.gain), decibelsOf(source.right));
+}
+
 export function formatBytes(bytes: number): string {
   if (bytes < 1e6) return `${Math.max(1, Math.round(bytes / 1e3))} kB`;
   return bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`;
@@ -20,4 +25,16 @@ export function formatBytes(bytes: number): string {
 export function formatSeconds(seconds: number): string {
   const minutes = Math.floor(seconds / 60);
   return `${minutes}:${(seconds - 60 * minutes).toFixed(1).padStart(4, "0")}`;
+}
+
+/** "0:58.200", "1:02:03.004": to the millisecond, as it can be typed. */
+export function formatClock(sample: number, rate: number): string {
+  const ms = Math.round((Math.max(0, sample) * 1000) / rate);
+  const two = (n: number) => String(n).padStart(2, "0");
+  const [hours, minutes, seconds] = [
+    Math.floor(ms / 3_600_000),
+    Math.floor(ms / 60_000) % 60,
+    Math.floor(ms / 1000) % 60,
+  ];
+  return `${hours ? `${hours}:${two(minutes)}` : minutes}:${two(seconds)}.${String(ms % 1000).padStart(3, "0")}`;
 }

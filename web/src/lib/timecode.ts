@@ -69,6 +69,11 @@ export function rulerMark(step: RulerStep, n: number, rate: number, frameRate: s
   );
 }
 
+/** Without the hours where there are none. */
+export function shortTimecode(sample: number, rate: number, frameRate: string): string {
+  return formatTimecode(sample, rate, frameRate).replace(/^00:/, "");
+}
+
 export function formatTimecode(sample: number, rate: number, frameRate: string): string {
   const base = rateOf(frameRate)[2];
   const drop = frameRate === "29.97df";

@@ -160,7 +160,7 @@ describe("the mix store", () => {
     const dip: Edit = { edit: "dip-range", clips: ["a"], from: 0, to: 50, by: -9, ramp: 4 };
     await store.getState().edit(dip);
     expect(looseChange(store.getState())).toEqual(dip);
-    expect(store.getState().settings).toMatchObject({ by: -9, ramp: 4 });
+    expect(store.getState().settings).toMatchObject({ by: -9, rampChosen: false });
     store.getState().set({ range: { ...range, from: 10 } });
     expect(looseChange(store.getState())).toBeNull();
     store.getState().set({ range });

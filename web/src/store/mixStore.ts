@@ -145,7 +145,7 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
           if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
             set((s) => ({
               adjustable: { revision: s.revision, edit, range },
-              settings: settingsAfter(s.settings, edit),
+              settings: settingsAfter(s.settings, edit, instead),
             }));
           return done;
         });
@@ -172,11 +172,13 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
 }
 
 /** The next dip is as deep and as soft as the last one. */
-function settingsAfter(settings: RangeSettings, edit: Adjustable["edit"]): RangeSettings {
+function settingsAfter(settings: RangeSettings, edit: Adjustable["edit"], instead: boolean): RangeSettings {
   return {
     ...settings,
-    ramp: typeof edit.ramp === "number" ? edit.ramp : settings.ramp,
-    inside: edit.inside ?? false,
+    // Ramps that came by themselves set no custom; those drawn longer or shorter by hand do.
+    ...(instead && typeof edit.ramp === "number" && edit.ramp !== settings.ramp
+      ? { ramp: edit.ramp, rampChosen: true }
+      : {}),
     by: edit.edit === "dip-range" && typeof edit.by === "number" && edit.by < 0 ? edit.by : settings.by,
   };
 }

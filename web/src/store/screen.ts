@@ -37,8 +37,10 @@ export interface Adjustable {
 export interface RangeSettings {
   /** Length of the ramps in samples. */
   ramp: number;
-  /** Whether they lie within the range. */
-  inside: boolean;
+  /** Whether that was chosen by hand; else a silenced word gets shorter ones. */
+  rampChosen: boolean;
+  /** Whether they lie within the range; null where that follows from what is done. */
+  inside: boolean | null;
   /** Amount of a dip in dB. */
   by: number;
   /** Above this a moment is a peak to tame, dBFS. */
@@ -62,6 +64,10 @@ export interface ScreenState {
   carried: { source: string; name: string; length: number } | null;
   /** The clip that was placed last: it is selected, but nobody asked to see its levels. */
   placed: string | null;
+  /** What a drag would make if it were let go now, so that it can be measured. */
+  trying: Edit | null;
+  /** The peak it would have, dBFS, as it was worked out last. */
+  triedPeak: number | null;
   /** Chosen keyframes, in as many clips as they are. */
   chosen: Chosen[];
   range: Range | null;
@@ -122,6 +128,27 @@ export interface ScreenState {
   heights: Record<string, number>;
 }
 
+/** Samples of the ramps around a silenced word: 30 ms at 48 kHz. */
+const SHORT_RAMP = 1440;
+
+/**
+ * The ramps of a change to a range: around it, so that a bed is down before the speech starts, but inside where it lifts, so that nothing
+ * beside it comes up; and short where a word is silenced. Unless they were chosen otherwise.
+ *
+ * @param change dB of a dip or a lift, or "silence"
+ */
+export function rampsFor(
+  settings: RangeSettings,
+  change: number | "silence",
+): { ramp: number; inside: boolean } {
+  const { ramp, rampChosen, inside } = settings;
+  const lifts = change !== "silence" && change > 0;
+  return {
+    ramp: change === "silence" && !rampChosen ? Math.min(ramp, SHORT_RAMP) : ramp,
+    inside: inside ?? lifts,
+  };
+}
+
 /** The change to the selected range that was the newest edit and is still loose; null once anything else is selected. */
 export function looseChange(
   state: Pick<ScreenState, "adjustable" | "range"> & { revision: number },
@@ -142,7 +169,7 @@ export function whyUnheard(
   if (track.muted) return `${name} is muted`;
   if (solo.length && !solo.includes(track.id)) return `${name} is silent while others are heard alone`;
   if (listening !== "all" && (listening === "speech") !== (track.stem === "speech"))
-    return `you hear ${listening === "speech" ? "speech" : "the rest"} only, and ${name} is not among it`;
+    return `only ${listening === "speech" ? "speech" : "what is beneath the horizon"} is heard`;
   return null;
 }
 
@@ -160,10 +187,12 @@ export function freshScreen(rate: number): ScreenState {
     closed: [],
     carried: null,
     placed: null,
+    trying: null,
+    triedPeak: null,
     chosen: [],
     range: null,
     adjustable: null,
-    settings: { ramp: Math.round(0.4 * rate), inside: false, by: -11, ceiling: -6 },
+    settings: { ramp: Math.round(0.4 * rate), rampChosen: false, inside: null, by: -11, ceiling: -6 },
     clipboard: null,
     against: null,
     matched: true,

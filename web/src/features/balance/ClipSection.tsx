@@ -1,8 +1,8 @@
 import type { Clip, Side } from "@/api/types";
 import { useMoment, usePlayer } from "@/features/player";
-import { storedLevelAt } from "@/features/timeline";
+import { heardLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
-import { formatTimecode } from "@/lib/timecode";
+import { shortTimecode } from "@/lib/timecode";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { curveOf, wireOf } from "@/store/wires";
 import { ChannelsSection } from "./ChannelsSection";
@@ -18,6 +18,7 @@ export function ClipSection({ clip }: { clip: Clip }) {
   const canEdit = useCanEdit();
   const selected = useMix((s) => s.selected);
   const several = selected.length > 1;
+  const differ = useMix((s) => s.selected.some((id) => s.clips[id] && s.clips[id].gain !== clip.gain));
   const store = useMixStore();
   const edit = store.getState().edit;
   return (
@@ -42,6 +43,7 @@ export function ClipSection({ clip }: { clip: Clip }) {
           <LevelField
             label="Clip gain"
             level={clip.gain}
+            {...(differ ? { shown: "different" } : {})}
             disabled={!canEdit}
             onCommit={(gain) => edit({ edit: "set-clip-gain", clips: selected, gain })}
           />
@@ -72,7 +74,7 @@ function Ends({ clip }: { clip: Clip }) {
   const edit = useMixStore().getState().edit;
   const canEdit = useCanEdit();
   const moment = useMoment();
-  const here = moment >= clip.at && moment < clip.at + clip.length ? storedLevelAt(clip, moment) : null;
+  const here = moment >= clip.at && moment < clip.at + clip.length ? heardLevelAt(clip, moment) : null;
   return (
     <>
       <dt className="text-faint">Starts</dt>
@@ -93,7 +95,9 @@ function Ends({ clip }: { clip: Clip }) {
           onCommit={(to) => edit({ edit: "trim-clip", clip: clip.id, from: clip.at, to })}
         />
       </dd>
-      <dt className="text-faint">Level at playhead</dt>
+      <dt className="text-faint" title="Gain, wire and fades of the clip; its track comes after">
+        Level at playhead
+      </dt>
       <dd className="figure text-right text-[12px]" aria-live="off">
         {here === null ? "not over it" : `${formatDb(here)} dB`}
       </dd>
@@ -118,7 +122,7 @@ function Keyframes({ clip }: { clip: Clip }) {
     ? "Add"
     : playing
       ? "Add at playhead"
-      : `Add at ${formatTimecode(playhead, rate, frameRate).slice(3)}`;
+      : `Add at ${shortTimecode(playhead, rate, frameRate)}`;
   const addHere = () => {
     const at = player.position;
     const wire = { clip: clip.id, ...(channel ? { channel } : {}) };

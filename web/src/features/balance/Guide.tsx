@@ -42,7 +42,7 @@ export function Guide({ onClose }: { onClose: () => void }) {
   const carrying = useMix((s) => s.carried !== null);
   return (
     <aside
-      className={`absolute bottom-[76px] left-3 z-30 w-[310px] rounded-xl border border-line bg-sheet p-3 shadow-xl ${carrying ? "pointer-events-none opacity-20" : ""}`}
+      className={`absolute bottom-[76px] left-[220px] z-30 w-[310px] rounded-xl border border-line bg-sheet p-3 shadow-xl ${carrying ? "pointer-events-none opacity-20" : ""}`}
       aria-label="First steps"
     >
       <div className="mb-1 flex items-center">

@@ -205,6 +205,7 @@ function HeadFader({ track }: { track: Track }) {
           className="w-[54px]"
           label={`Level of ${track.name} in dB`}
           level={value <= FADER_BOTTOM ? "silence" : value}
+          most={12}
           disabled={!canEdit}
           onCommit={(text) => typeFader(store, track.id, text)}
         />

@@ -2,6 +2,7 @@ import { useMix } from "@/store/context";
 import { partAtHand } from "@/store/wires";
 import { ClipSection } from "./ClipSection";
 import { LaneSection } from "./LaneSection";
+import { Measured } from "./Measured";
 import { RangeSection } from "./RangeSection";
 import { TamePanel } from "./TamePanel";
 
@@ -13,7 +14,9 @@ export function Inspector() {
   return (
     <div className="grid gap-5 p-3">
       <RangeSection />
+      {range && !lane && <Measured />}
       <LaneSection />
+      {clip && !range && <Measured />}
       {clip ? <ClipSection key={clip.id} clip={clip} /> : !range && !lane && <Lesson />}
       {clip && !range && <TamePanel />}
     </div>

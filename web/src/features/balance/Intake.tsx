@@ -69,21 +69,27 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
         />
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <table className="w-full">
+        <table className="w-full table-fixed">
           <thead className="sticky top-0 z-10 bg-paper">
             <tr className="caps text-left">
               <th className="py-1.5 pl-4 font-semibold">Source</th>
-              <th className="font-semibold" title="Level on average, pauses left out, dBFS">
+              <th
+                className="w-[84px] font-semibold"
+                title="Average: K-weighted as in ITU-R BS.1770, pauses left out, the mean of the channels, dBFS. The same as “average” under Levels; the bars of the Desk are RMS, which reads otherwise"
+              >
                 Average
               </th>
-              <th className="font-semibold" title="Highest sample, dBFS">
+              <th className="w-[68px] font-semibold" title="Highest sample, dBFS">
                 Peak
               </th>
-              <th className="font-semibold" title="Integrated loudness in LUFS, and its range in LU">
+              <th
+                className="w-[84px] font-semibold"
+                title="Integrated loudness as it is heard on a track at 0 dB, in LUFS, and its range in LU. A mono file sounds on both sides there, 3 dB more than the file alone measures"
+              >
                 LUFS
               </th>
-              <th className="font-semibold">Source gain</th>
-              <th className="pr-4">
+              <th className="w-[196px] font-semibold">Source gain</th>
+              <th className="w-[140px] pr-4">
                 <span className="sr-only">Actions</span>
               </th>
             </tr>
@@ -146,19 +152,19 @@ function Row({ source, target, listening }: RowProps) {
           </div>
         )}
       </td>
-      <td className="figure w-[74px] pr-3">{level(source.averageDbfs)}</td>
-      <td className={`figure w-[64px] pr-3 ${isOver(source, gain) ? "text-trouble" : ""}`}>
+      <td className="figure pr-3">{level(source.averageDbfs)}</td>
+      <td className={`figure pr-3 ${isOver(source, gain) ? "text-trouble" : ""}`}>
         {level(source.peakDbfs)}
         {isOver(source, gain) && <span className="block text-[10px]">over</span>}
       </td>
-      <td className="w-[92px] pr-3">
+      <td className="pr-3">
         <Loudness source={source} gain={decibelsOf(gain)} />
       </td>
-      <td className="w-[230px] min-w-[200px] pr-3">
+      <td className="pr-3">
         <SourceGain source={source} gain={gain} {...(linked ? {} : { channel: "left" as const })} />
         {!linked && <Right source={source} inMix={inMix} />}
       </td>
-      <td className="w-[136px] pr-4">
+      <td className="pr-4">
         <div className="flex items-center justify-end gap-1">
           {source.channels === 2 && (
             <button
@@ -290,7 +296,7 @@ function describe(source: Source): string {
   return `${formatSeconds((source.frames ?? 0) / 48000)} · ${source.channels === 1 ? "mono" : "stereo"} · ${rate} · ${source.format ?? ""}${picture}`;
 }
 
-const WIDTH = 180;
+const WIDTH = 150;
 const HEIGHT = 34;
 
 /** The whole source small, after its gain. */

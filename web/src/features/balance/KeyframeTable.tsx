@@ -2,6 +2,7 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import { useState } from "react";
 import type { Chosen, Keyframe, Ramp, RampKind, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
+import { frameAt } from "@/lib/timecode";
 import { countOf, isChosen, toggled } from "@/store/chosen";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
@@ -23,10 +24,16 @@ export function KeyframeTable({ of }: { of: WireId }) {
   const clips = useMix((s) => s.clips);
   const tracks = useMix((s) => s.tracks);
   const range = useMix((s) => s.range);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
   const wire = wireIn({ clips, tracks }, of);
   if (!wire) return null;
   const listed = inRange(wire, range);
   const keyframes = sorted(listed.slice(0, MOST), sorting);
+  // Where several stand within a frame, timecode would show them all alike.
+  const frameOf = (k: Keyframe) => frameAt(k.at - wire.ahead, rate, frameRate);
+  const inFrame = new Map<number, number>();
+  for (const k of wire.curve) inFrame.set(frameOf(k), (inFrame.get(frameOf(k)) ?? 0) + 1);
   const sort = (by: Sorting["by"]) => setSorting((s) => ({ by, down: s.by === by ? !s.down : false }));
   const head = (by: Sorting["by"], name: string, width: string) => (
     <th
@@ -55,7 +62,12 @@ export function KeyframeTable({ of }: { of: WireId }) {
         </thead>
         <tbody>
           {keyframes.map((keyframe) => (
-            <KeyframeRow key={keyframe.at} wire={wire} keyframe={keyframe} />
+            <KeyframeRow
+              key={keyframe.at}
+              wire={wire}
+              keyframe={keyframe}
+              fine={(inFrame.get(frameOf(keyframe)) ?? 0) > 1}
+            />
           ))}
         </tbody>
       </table>
@@ -79,7 +91,7 @@ function sorted(keyframes: Keyframe[], { by, down }: Sorting): Keyframe[] {
   return [...keyframes].sort((a, b) => (down ? value(b) - value(a) : value(a) - value(b)));
 }
 
-function KeyframeRow({ wire, keyframe }: { wire: Wire; keyframe: Keyframe }) {
+function KeyframeRow({ wire, keyframe, fine }: { wire: Wire; keyframe: Keyframe; fine: boolean }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const chosen = useMix((s) => isChosen(s.chosen, wire.id, keyframe.at));
@@ -104,6 +116,7 @@ function KeyframeRow({ wire, keyframe }: { wire: Wire; keyframe: Keyframe }) {
         {heard ? (
           <TimeField
             label="Keyframe time"
+            fine={fine}
             sample={position}
             disabled={!canEdit}
             onCommit={(at) => edit({ edit: "set-keyframe", ...id, at })}
@@ -117,6 +130,7 @@ function KeyframeRow({ wire, keyframe }: { wire: Wire; keyframe: Keyframe }) {
       <td className="pr-1">
         <LevelField
           label="Keyframe level"
+          most={wire.most}
           level={keyframe.level}
           disabled={!canEdit}
           onCommit={(level) => edit({ edit: "set-keyframe", ...id, level })}

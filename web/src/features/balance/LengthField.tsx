@@ -1,4 +1,5 @@
 import { useMix } from "@/store/context";
+import { notALength } from "@/parts/check";
 import { TypedField } from "@/parts/TypedField";
 
 interface Props {
@@ -12,5 +13,5 @@ interface Props {
 /** A length that can be typed: seconds, "250 ms", or frames, "12f". */
 export function LengthField({ samples, ...field }: Props) {
   const rate = useMix((s) => s.rate);
-  return <TypedField {...field} shown={`${(samples / rate).toFixed(2)} s`} />;
+  return <TypedField {...field} shown={`${(samples / rate).toFixed(2)} s`} check={notALength} />;
 }

@@ -3,6 +3,7 @@ import type { Marker } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { DetachedPicture } from "./DetachedPicture";
 import { TimeField } from "./TimeField";
 import { TypedField } from "@/parts/TypedField";
 
@@ -12,6 +13,7 @@ export function MarkersPanel() {
   const player = usePlayer();
   const canEdit = useCanEdit();
   const markers = useMix((s) => s.markers);
+  const pictures = useMix((s) => s.pictures);
   const add = () =>
     void store.getState().edit({
       edit: "add-marker",
@@ -37,6 +39,16 @@ export function MarkersPanel() {
           <MarkerRow key={marker.id} marker={marker} />
         ))}
       </ul>
+      {pictures.length > 0 && (
+        <>
+          <h2 className="caps mt-4 mb-1">Pictures by themselves · {pictures.length}</h2>
+          <div className="-mx-3 divide-y divide-line">
+            {pictures.map((picture) => (
+              <DetachedPicture key={picture.id} id={picture.id} />
+            ))}
+          </div>
+        </>
+      )}
     </section>
   );
 }

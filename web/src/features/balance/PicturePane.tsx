@@ -5,8 +5,8 @@ import { api } from "@/api/client";
 import type { Picture } from "@/api/types";
 import { useMoment, usePlayer } from "@/features/player";
 import { frameAt, sampleOfFrame } from "@/lib/timecode";
-import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { TimeField } from "./TimeField";
+import { useMix, useMixStore } from "@/store/context";
+import { DetachedPicture } from "./DetachedPicture";
 
 /** Farther off than this while playing, the picture is set right; nearer, the eye does not see it. Seconds. */
 const TOLERANCE = 0.06;
@@ -56,7 +56,7 @@ export function PicturePane() {
           )}
         </div>
       )}
-      {!aside && showing && <Detached picture={showing} />}
+      {!aside && showing && <DetachedPicture id={showing.id} />}
     </section>
   );
 }
@@ -112,32 +112,5 @@ function Screen({ picture }: { picture: Picture }) {
       preload="auto"
       aria-label="Picture of the programme"
     />
-  );
-}
-
-/** A picture that stands by itself can be moved and taken away. */
-function Detached({ picture }: { picture: Picture }) {
-  const edit = useMixStore().getState().edit;
-  const canEdit = useCanEdit();
-  const own = useMix((s) => s.pictures.find((p) => p.id === picture.id));
-  if (!own) return null;
-  return (
-    <div className="grid grid-cols-[1fr_100px_auto] items-center gap-1.5 px-3 py-1.5">
-      <span className="text-[11px] text-faint">By itself, starts</span>
-      <TimeField
-        label="The picture starts"
-        sample={own.at}
-        disabled={!canEdit}
-        onCommit={(at) => edit({ edit: "move-picture", picture: own.id, at })}
-      />
-      <button
-        type="button"
-        className="button px-1.5 py-0.5 text-[12px]"
-        disabled={!canEdit}
-        onClick={() => void edit({ edit: "remove-pictures", pictures: [own.id] })}
-      >
-        Remove
-      </button>
-    </div>
   );
 }

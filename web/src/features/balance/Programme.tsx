@@ -178,6 +178,14 @@ function Row({ name, figures, strong = false }: { name: string; figures: Predict
   );
 }
 
+/** What of the programme passes the highest peak that is allowed. */
+function overLimit({ programme, over }: Figures, limit: number): string {
+  const peak = programme.peak === null ? "" : `${formatDb(programme.peak)} dBFS`;
+  return over.exact
+    ? `The highest sample, ${peak}, passes ${formatDb(limit)} dBTP.`
+    : `No sample passes ${peak}, but some may pass ${formatDb(limit)} dBTP; a render tells.`;
+}
+
 /** A plain sentence about the programme and its target. */
 function verdict(figures: Figures, aim: { truePeak: number }): string {
   if (figures.verdict.off === null) return "The programme is silent.";
@@ -186,7 +194,5 @@ function verdict(figures: Figures, aim: { truePeak: number }): string {
     word === "on target"
       ? "On target."
       : `${word.replace("over", "LU louder").replace("under", "LU quieter")} than the target.`;
-  return (
-    loud + (figures.verdict.mayPass ? ` Peaks may pass ${formatDb(aim.truePeak)} dBTP; a render tells.` : "")
-  );
+  return loud + (figures.verdict.mayPass ? ` ${overLimit(figures, aim.truePeak)}` : "");
 }

@@ -25,7 +25,15 @@ export function RangeSection() {
   const loose = useMix(looseChange);
   const adjusting = loose !== null;
   useMix((s) => s.side);
-  const [amount, setAmount] = useState(String(settings.by));
+  const [typed, setAmount] = useState<string | null>(null);
+  const done = loose?.edit === "dip-range" && typeof loose.by === "number" ? loose.by : settings.by;
+  const amount = typed ?? String(done);
+  // A dip made or changed by hand stands in the field, not what was typed before it.
+  const [shownFor, setShownFor] = useState(loose);
+  if (shownFor !== loose) {
+    setShownFor(loose);
+    setAmount(null);
+  }
   if (!range) return null;
   const clips = clipsInRange(store.getState(), range);
   const lane = laneUnder(store.getState());
@@ -62,7 +70,7 @@ export function RangeSection() {
       store.getState().set({ notice: { kind: "error", text: why } });
       return false;
     }
-    store.getState().set({ settings: { ...settings, ramp }, notice: null });
+    store.getState().set({ settings: { ...settings, ramp, rampChosen: true }, notice: null });
     const last = looseChange(store.getState());
     return last ? store.getState().edit({ ...last, ramp }, true) : true;
   };
@@ -154,14 +162,17 @@ export function RangeSection() {
           className="field px-1 py-0.5 text-[12px]"
           aria-label="Where the ramps lie"
           disabled={!canEdit}
-          value={settings.inside ? "inside" : "outside"}
+          value={settings.inside === null ? "itself" : settings.inside ? "inside" : "outside"}
+          title="By itself: outside, so that a bed is down before the speech starts; inside where it lifts"
           onChange={(event) => {
-            const inside = event.target.value === "inside";
+            const chosen = event.target.value;
+            const inside = chosen === "itself" ? null : chosen === "inside";
             state().set({ settings: { ...settings, inside } });
             const last = looseChange(state());
-            if (last) void state().edit({ ...last, inside }, true);
+            if (last && inside !== null) void state().edit({ ...last, inside }, true);
           }}
         >
+          <option value="itself">by itself</option>
           <option value="outside">outside it</option>
           <option value="inside">inside it</option>
         </select>

@@ -1,7 +1,7 @@
 import { type PointerEvent, useEffect, useRef } from "react";
 import { usePlayer } from "@/features/player";
 import { clampView, useOutlines, type View } from "@/features/timeline";
-import { decibelsOf, formatDb } from "@/lib/format";
+import { decibelsOf, formatDb, unlinkedGain } from "@/lib/format";
 import { gainAt } from "@/lib/schedule";
 import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
@@ -27,6 +27,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
   const { outlines, arrived: drawn } = useOutlines();
   const clips = useMix((s) => s.clips);
   const tracks = useMix((s) => s.tracks);
+  const sources = useMix((s) => s.sources);
   const length = useMix((s) => s.length);
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
@@ -51,9 +52,10 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
     for (const clip of Object.values(clips)) {
       const track = stems.get(clip.track);
       const outline = outlines.get(clip.source, 320);
-      if (!track || !outline || track.muted) continue;
+      if (!track || !outline || track.muted || clip.muted) continue;
       const into = track.stem === "speech" ? above : below;
-      const fader = 10 ** ((decibelsOf(track.fader) + decibelsOf(clip.level)) / 20);
+      const own = decibelsOf(clip.level) + unlinkedGain(sources[clip.source]);
+      const fader = 10 ** ((decibelsOf(track.fader) + own) / 20);
       const perPoint = (outline.msPerPoint * rate) / 1000;
       for (
         let c = Math.max(0, Math.floor(clip.at / perPx / 3));
@@ -86,7 +88,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
       for (let x = from / perPx; x < to / perPx; x += 4) ctx.fillRect(x, 2, 2, 6);
       ctx.fillRect(from / perPx, HEIGHT / 2 - 1.5, Math.max(2, (to - from) / perPx), 3);
     }
-  }, [buried, clips, tracks, width, perPx, rate, outlines, drawn, theme]);
+  }, [buried, clips, sources, tracks, width, perPx, rate, outlines, drawn, theme]);
 
   const drag = useRef<{ x: number; start: number } | null>(null);
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {

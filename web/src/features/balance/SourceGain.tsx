@@ -19,7 +19,7 @@ export function SourceGain({ source, gain, channel }: { source: Source; gain: Le
     <div className="flex items-center gap-2">
       {channel && <span className="figure w-3 text-[11px] text-faint">{channel === "left" ? "L" : "R"}</span>}
       <LevelSlider
-        className="w-28 flex-1"
+        className="flex-1"
         label={`Slider for the ${name}`}
         ink="copper"
         min={MIN}

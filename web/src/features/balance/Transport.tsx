@@ -60,7 +60,7 @@ export function Transport() {
         <Repeat size={16} />
       </button>
       <select
-        className="field !w-auto px-1 py-0.5 text-[12px]"
+        className="field !w-auto px-1 py-0.5 text-[12px] max-[1100px]:hidden"
         aria-label="Speed"
         title="Speed, with the pitch kept (Y)"
         value={speed}

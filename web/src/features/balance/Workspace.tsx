@@ -65,15 +65,19 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   useLayoutEffect(() => {
     const element = scroller.current;
     if (!element) return;
-    // While another view stands in its place it has no size, and keeps the one it had.
-    const measure = () =>
-      element.clientWidth > 0 &&
-      setSize({ width: element.clientWidth - HEADS_WIDTH, height: element.clientHeight });
+    // While another view stands in its place it has no size of its own; then it is that of the room there is.
+    const measure = () => {
+      const room = element.parentElement;
+      const width = element.clientWidth || (room?.clientWidth ?? 0) - panelWidth;
+      const height = element.clientHeight || (room?.clientHeight ?? 0);
+      if (width > HEADS_WIDTH) setSize({ width: width - HEADS_WIDTH, height });
+    };
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(element);
+    if (element.parentElement) observer.observe(element.parentElement);
     return () => observer.disconnect();
-  }, []);
+  }, [panelWidth]);
 
   // The first look shows the beginning closely enough to work; a short programme shows whole.
   const shown = useRef(false);

@@ -1,13 +1,12 @@
 import { type ReactNode, useState } from "react";
 import { SILENT, useLevels } from "@/features/player";
 import { BankChoice } from "@/features/bank";
-import { Astray } from "@/parts/Astray";
 import { STEMS } from "@/parts/stems";
 import { useMix } from "@/store/context";
 import { type ScaleId, SCALES } from "./scale";
 import { ProgrammeStrip, ScaleStrip, StemStrip, TrackStrip } from "./Strip";
 import { inDeskOrder } from "@/store/order";
-import { RideBar, Thinning } from "./RideBar";
+import { RideBar, RideSettings, RideWarnings, Thinning } from "./RideBar";
 import { useMoments } from "./useMoments";
 
 /** Tall meters and faders: every track in the order of the timeline, then the stems, then the programme. */
@@ -43,8 +42,9 @@ export function DeskView({ timeline }: { timeline: ReactNode }) {
           </select>
         </label>
         <div className="flex min-h-6 w-full flex-wrap items-center gap-x-4">
-          <Astray most={2} />
+          <RideWarnings />
           <span className="flex-1" />
+          <RideSettings />
           <Thinning />
         </div>
       </div>

@@ -2,6 +2,7 @@ import { CircleDot } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Pass, Track } from "@/api/types";
 import { useRecorder } from "@/features/ride";
+import { Astray } from "@/parts/Astray";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -70,8 +71,6 @@ export function RideBar() {
         />
         only in the range
       </label>
-      <RideSettings />
-      <Unheard />
     </div>
   );
 }
@@ -82,11 +81,14 @@ const AFTER: { value: AfterPass; name: string }[] = [
   { value: "read", name: "all go to read" },
 ];
 
-/** How long a touched fader takes back to its lane, and what modes become when a pass ends. */
-function RideSettings() {
+/** How long a touched fader takes back to its lane, and what modes become when a pass ends; while any track is armed. */
+export function RideSettings() {
   const store = useMixStore();
+  const canEdit = useCanEdit();
+  const armed = useMix((s) => s.tracks.some((t) => isArmed(s.modes, t.id)));
   const glide = useMix((s) => s.glide);
   const afterPass = useMix((s) => s.afterPass);
+  if (!armed || !canEdit) return null;
   return (
     <>
       <label className="flex items-center gap-1.5 text-[12px] text-faint">
@@ -127,26 +129,33 @@ function RideSettings() {
   );
 }
 
-/** Says which tracks would be ridden without being heard. */
-function Unheard() {
-  const why = useMix((s) =>
-    s.tracks
-      .filter((t) => isArmed(s.modes, t.id))
-      .map((t) => whyUnheard(s, t))
-      .filter((reason) => reason !== null)
-      .join("; "),
-  );
+/** Why tracks would be ridden without being heard, or seen; null where nothing is in the way. */
+function useUnheard(): string | null {
+  const unheard = useMix((s) => {
+    const reasons = s.tracks.filter((t) => isArmed(s.modes, t.id)).map((t) => whyUnheard(s, t));
+    return [...new Set(reasons.filter((reason) => reason !== null))].join("; ");
+  });
   const hidden = useMix((s) =>
     s.tracks
       .filter((t) => isArmed(s.modes, t.id) && s.hiddenWires.includes(t.id))
       .map((t) => `“${t.name}”`)
       .join(", "),
   );
-  if (!why && !hidden) return null;
+  if (!unheard && !hidden) return null;
+  const said = [
+    unheard ? `You would ride unheard: ${unheard}.` : "",
+    hidden ? `Wires of ${hidden} are hidden: what is written is not seen in Balance.` : "",
+  ];
+  return said.filter(Boolean).join(" ");
+}
+
+/** Says which tracks would be ridden unheard, or else which are outside their zones. */
+export function RideWarnings() {
+  const why = useUnheard();
+  if (!why) return <Astray most={2} />;
   return (
-    <p role="status" className="basis-full text-[12px] font-semibold text-trouble">
-      {why && `You would ride unheard: ${why}. `}
-      {hidden && `Wires of ${hidden} are hidden: what is written is not seen in Balance.`}
+    <p role="status" className="min-w-0 truncate text-[12px] font-semibold text-trouble" title={why}>
+      {why}
     </p>
   );
 }

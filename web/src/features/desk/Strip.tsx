@@ -50,7 +50,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
             </Toggle>
             <LinkToggle track={track} />
           </div>
-          <div className="mt-[8px] grid justify-items-center leading-none">
+          <div className="mt-[2px] grid justify-items-center leading-none">
             <PanSlider track={track} disabled={!canEdit} className="w-full" />
           </div>
         </>
@@ -78,6 +78,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
           <LevelField
             label={`Level of ${track.name} in dB`}
             level={value <= FADER_MIN ? "silence" : value}
+            most={12}
             disabled={!canEdit}
             onCommit={(fader) => typeFader(store, track.id, fader)}
           />
@@ -189,7 +190,13 @@ function BusStrip({
       {...metered}
       fader={<Fader of={called} ink={ink} value={value} disabled={!canEdit} onMove={move} />}
       level={
-        <LevelField label={`Level of ${called} in dB`} level={level} disabled={!canEdit} onCommit={commit} />
+        <LevelField
+          label={`Level of ${called} in dB`}
+          level={level}
+          most={12}
+          disabled={!canEdit}
+          onCommit={commit}
+        />
       }
     />
   );
@@ -209,7 +216,7 @@ export function ScaleStrip({ scale }: { scale: ScaleId }) {
     <div className="mx-1 flex flex-col gap-1.5 border-x border-line px-1" aria-hidden>
       <div className="h-[2px] shrink-0" />
       <div className="text-[12px]">&nbsp;</div>
-      <div className="h-[52px] shrink-0" />
+      <div className="h-[62px] shrink-0" />
       <div className="flex min-h-0 flex-1">
         <Marks scale={SCALES[scale]} />
       </div>
@@ -248,7 +255,7 @@ function Strip({ name, ink, stem, apart = false, head, fader, level, mode, bus =
       <div className="truncate text-center text-[12px] font-semibold" title={name}>
         {name}
       </div>
-      <div className="h-[52px] shrink-0">{head}</div>
+      <div className="h-[62px] shrink-0">{head}</div>
       <div className="flex min-h-0 flex-1 gap-1.5 pl-[5px]">
         <Column
           reading={reading}

@@ -4,8 +4,10 @@ import { Dialog, RadioGroup } from "radix-ui";
 import { useState } from "react";
 import { api } from "@/api/client";
 import type { Delivery } from "@/api/types";
-import { formatBytes } from "@/lib/format";
-import { useCanEdit, useMix } from "@/store/context";
+import { usePlayer } from "@/features/player";
+import { decibelsOf, formatBytes, formatDb } from "@/lib/format";
+import { formatTimecode } from "@/lib/timecode";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
 
 const FORMATS: { value: Delivery["format"]; name: string; use: string }[] = [
   { value: "pcm24", name: "WAV, 24 bit", use: "For further work and most handovers. Dithered." },
@@ -86,6 +88,7 @@ export function Handover() {
               {render.error?.message ?? reason ?? "Runs behind; you can go on working."}
             </span>
           </div>
+          {open && <WillClip format={format} onGo={() => setOpen(false)} />}
           {deliveries.length > 0 && <h2 className="caps mt-5 mb-1">Files</h2>}
           <ul>
             {deliveries.map((d) => (
@@ -95,6 +98,7 @@ export function Handover() {
                   <div className="figure text-[11px] text-faint">
                     {FORMATS.find((f) => f.value === d.format)?.name} · {stateOf(d)}
                   </div>
+                  {d.clipping && <Clipped delivery={d} onGo={() => setOpen(false)} />}
                   {d.state === "running" && (
                     <div
                       role="progressbar"
@@ -122,6 +126,93 @@ export function Handover() {
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** Says before a render what would pass full scale in it, by how much and where; and offers the way out. */
+function WillClip({ format, onGo }: { format: Delivery["format"]; onGo: () => void }) {
+  const store = useMixStore();
+  const canEdit = useCanEdit();
+  const over = useMix((s) => s.figures?.over);
+  const peak = useMix((s) => s.figures?.programme.peak ?? null);
+  const programme = useMix((s) => s.faders.programme);
+  if (!over || over.places.length === 0 || peak === null) return null;
+  const by = Math.ceil(peak * 10) / 10;
+  const lowered = decibelsOf(programme) - by;
+  const flattened =
+    format === "float32"
+      ? "A float file keeps it; the next program may not."
+      : "This file would be flattened there.";
+  return (
+    <div role="alert" className="mt-3 rounded-lg border border-trouble bg-trouble-sheet p-3 text-trouble">
+      <p>
+        <strong>
+          {over.exact ? "It passes" : "It may pass"} full scale by {over.exact ? "" : "up to "}
+          {formatDb(peak).replace("+", "")} dB
+        </strong>
+        , in {over.places.length === 1 ? "one place" : `${over.places.length} places`}. {flattened}
+      </p>
+      <Places places={over.places} onGo={onGo} />
+      {canEdit && (
+        <button
+          type="button"
+          className="button mt-2 text-ink"
+          onClick={() =>
+            void store.getState().edit({ edit: "set-programme-fader", fader: lowered.toFixed(2) })
+          }
+        >
+          Lower the programme by {by.toFixed(1)} dB
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Says of a finished file what passed full scale in it. */
+function Clipped({ delivery, onGo }: { delivery: Delivery; onGo: () => void }) {
+  const { clipping, format } = delivery;
+  if (!clipping) return null;
+  if (clipping.samples === 0)
+    return (
+      <div className="figure text-[11px] text-faint">
+        highest sample {clipping.peak === null ? "none: it is silent" : `${formatDb(clipping.peak, 2)} dBFS`}
+      </div>
+    );
+  return (
+    <div role="alert" className="text-[12px] text-trouble">
+      {clipping.samples.toLocaleString("en")} samples{" "}
+      {format === "float32" ? "pass full scale" : "were flattened"}, by up to{" "}
+      {formatDb(clipping.peak ?? 0, 1).replace("+", "")} dB:
+      <Places places={clipping.places} onGo={onGo} />
+    </div>
+  );
+}
+
+const SHOWN = 8;
+
+/** Moments over full scale; a press goes there. */
+function Places({ places, onGo }: { places: number[][]; onGo: () => void }) {
+  const player = usePlayer();
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  return (
+    <p className="figure mt-1 flex flex-wrap gap-x-3 text-[11px]">
+      {places.slice(0, SHOWN).map(([from = 0, , db = 0]) => (
+        <button
+          key={from}
+          type="button"
+          className="cursor-pointer underline"
+          title="Go there"
+          onClick={() => {
+            player.seek(from);
+            onGo();
+          }}
+        >
+          {formatTimecode(from, rate, frameRate)} {formatDb(db)}
+        </button>
+      ))}
+      {places.length > SHOWN && <span>and {places.length - SHOWN} more</span>}
+    </p>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { FolderPlus, Pencil, Trash2 } from "lucide-react";
+import { Copy, FolderPlus, Pencil, Trash2 } from "lucide-react";
 import { AlertDialog } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { Project, Session } from "@/api/types";
 import { FRAME_RATES } from "@/lib/timecode";
@@ -17,9 +17,11 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
   const client = useQueryClient();
   const { data: projects, error } = useQuery({ queryKey: ["projects"], queryFn: api.projects });
   const settled = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
+  const begun = useRef(false);
   const create = useMutation({
     mutationFn: (v: { name: string; frameRate: string }) => api.createProject(v.name, v.frameRate),
     onSuccess: (p) => onOpen(p.id),
+    onError: () => (begun.current = false),
     ...settled,
   });
   const restore = useMutation({ mutationFn: api.restoreProject, ...settled });
@@ -80,7 +82,8 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
           className="grid h-fit gap-3 rounded-xl border border-line bg-sheet p-4"
           onSubmit={(event) => {
             event.preventDefault();
-            if (create.isPending || create.isSuccess) return; // a double click begins one
+            if (begun.current) return; // a double click begins one
+            begun.current = true;
             const form = new FormData(event.currentTarget);
             create.mutate({ name: String(form.get("name")), frameRate: String(form.get("frameRate")) });
           }}
@@ -124,8 +127,18 @@ function ProjectRow({ project, onOpen }: { project: Project; onOpen: () => void 
     ...settled,
   });
   const remove = useMutation({ mutationFn: () => api.deleteProject(project.id), ...settled });
+  const copy = useMutation({
+    mutationFn: () => api.copyProject(project.id, `Copy of ${project.name}`.slice(0, 200)),
+    ...settled,
+  });
+  const problem = rename.error ?? remove.error ?? copy.error;
   return (
     <li className="border-t border-line py-3">
+      {problem && (
+        <p role="alert" className="mb-1 text-[12px] text-trouble">
+          {problem.message}
+        </p>
+      )}
       {renaming ? (
         <form
           className="flex gap-2"
@@ -160,6 +173,16 @@ function ProjectRow({ project, onOpen }: { project: Project; onOpen: () => void 
                 timeStyle: "short",
               })}
             </span>
+          </button>
+          <button
+            type="button"
+            className="button button-quiet p-2"
+            aria-label={`Copy ${project.name}`}
+            title="A project that begins as this one is now; its recordings are shared, its history is its own"
+            aria-disabled={copy.isPending}
+            onClick={() => !copy.isPending && copy.mutate()}
+          >
+            <Copy size={15} />
           </button>
           {project.role === "owner" && (
             <>

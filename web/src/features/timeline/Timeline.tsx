@@ -8,7 +8,7 @@ import {
   useRef,
   useState,
 } from "react";
-import type { WireId } from "@/api/types";
+import type { Edit, WireId } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { usePlayer } from "@/features/player";
@@ -142,6 +142,14 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     return () => cancelAnimationFrame(frame);
   }, [scene, outlines, scrollTop, viewHeight, width, drawn, theme]);
 
+  // What a drag would make is measured a few times a second, and no longer once it is let go.
+  const waiting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const tryEdit = (edit: Edit | null) => {
+    clearTimeout(waiting.current);
+    if (edit === null) store.getState().set({ trying: null });
+    else waiting.current = setTimeout(() => store.getState().set({ trying: edit }), 90);
+  };
+
   const place = useCallback((event: { clientX: number; clientY: number }) => {
     const rect = box.current?.getBoundingClientRect();
     return { x: event.clientX - (rect?.left ?? 0), y: event.clientY - (rect?.top ?? 0) };
@@ -158,9 +166,9 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       setScrubbing(true);
       return;
     }
-    const { ramp, inside } = store.getState().settings;
+    const { ramp } = store.getState().settings;
     const ctrl = event.ctrlKey || event.metaKey;
-    const start = { x, y, ctrl, shift: event.shiftKey, ramp, inside };
+    const start = { x, y, ctrl, shift: event.shiftKey, ramp };
     const started = startGesture(target, scene, store.getState(), start);
     if (started) setGesture({ gesture: started, target, shown: null, x, y, at: { x, y } });
   };
@@ -185,10 +193,12 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       free: event.altKey,
     });
     setGesture({ ...gesture, shown, at: { x, y } });
+    tryEdit(gesture.gesture.commit().edit ?? null);
   };
 
   const onPointerUp = (event: PointerEvent<HTMLDivElement>) => {
     setScrubbing(false);
+    tryEdit(null);
     if (!gesture) return;
     const { x } = place(event);
     setGesture(null);
@@ -208,7 +218,8 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       return;
     }
     const result = gesture.gesture.commit();
-    if (result.range !== undefined) now.set({ range: result.range });
+    // What is framed now is the range, and no longer keyframes chosen before.
+    if (result.range !== undefined) now.set({ range: result.range, chosen: [] });
     if (!result.edit) {
       if (result.chosen) now.set({ chosen: result.chosen });
       return;
@@ -287,11 +298,13 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== "Escape" || !gesture) return;
       setGesture(null);
+      clearTimeout(waiting.current);
+      store.getState().set({ trying: null });
       event.stopPropagation();
     };
     window.addEventListener("keydown", onKey, true);
     return () => window.removeEventListener("keydown", onKey, true);
-  }, [gesture]);
+  }, [gesture, store]);
 
   // Wheel: along the time; with Ctrl, zoom where the pointer is; up and down is left to the page where it scrolls.
   useEffect(() => {
@@ -408,11 +421,23 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
           style={readoutPlace(gesture.at, width)}
         >
           {gesture.shown.readout}
+          <PeakAfter />
         </div>
       )}
       {ghost && <DropGhost {...ghost} view={view} width={width} />}
       {typing && <TypeIn request={typing} close={() => setTyping(null)} />}
     </div>
+  );
+}
+
+/** Beside the pointer, the peak that the drag leads to. */
+function PeakAfter() {
+  const peak = useMix((s) => (s.trying ? s.triedPeak : null));
+  if (peak === null) return null;
+  return (
+    <span
+      className={peak > 0 ? "font-semibold" : "opacity-80"}
+    >{` · peak ${formatDb(peak)}${peak > 0 ? " over" : ""}`}</span>
   );
 }
 
@@ -424,5 +449,5 @@ function zoomed(view: View, factor: number, x: number): View {
 /** Beside the pointer and above it, on the side where there is room. */
 function readoutPlace({ x, y }: { x: number; y: number }, width: number): CSSProperties {
   const top = Math.max(2, y - 34);
-  return x > width - 300 ? { right: width - x + 14, top } : { left: x + 14, top };
+  return x > width / 2 ? { right: width - x + 14, top } : { left: x + 14, top };
 }

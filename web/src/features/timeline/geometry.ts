@@ -138,6 +138,18 @@ export function dragDb(lane: Lane, from: number, dy: number, channel?: Side): nu
   return dbOfHeight(Math.min(1, Math.max(0, heightOfDb(from) - dy / (bottom - top))));
 }
 
+/** px within which a dragged level comes to rest on one that stands out. */
+const SNAP_DB_PX = 4;
+
+/** The level that a drag leads to, or one of those that stand out where it comes near: 0 dB, and those next to it. */
+export function snapDb(lane: Lane, db: number, levels: number[], channel?: Side): number {
+  const y = yOfDb(lane, db, channel);
+  const near = levels.filter(
+    (level) => Number.isFinite(level) && Math.abs(yOfDb(lane, level, channel) - y) < SNAP_DB_PX,
+  );
+  return near.sort((a, b) => Math.abs(a - db) - Math.abs(b - db))[0] ?? db;
+}
+
 export function laneAt(layout: Layout, y: number): Lane | null {
   return layout.lanes.find((l) => y >= l.top && y < l.top + l.height) ?? null;
 }

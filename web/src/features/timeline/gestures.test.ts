@@ -30,7 +30,7 @@ function stage(part: Parameters<typeof storeOf>[0] = {}) {
     y: number,
     keys: { ctrl?: boolean; shift?: boolean } = {},
   ) => {
-    const from = { x: x(seconds), y, ctrl: false, shift: false, ramp: 4800, inside: false, ...keys };
+    const from = { x: x(seconds), y, ctrl: false, shift: false, ramp: 4800, ...keys };
     const gesture = target && startGesture(target, scene, state, from);
     if (!gesture) throw new Error("no gesture starts here");
     return gesture;

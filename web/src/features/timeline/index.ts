@@ -1,7 +1,7 @@
 export { type MenuAsked, SOURCE_DRAG, Timeline } from "./Timeline";
 export type { Target } from "./hit";
 export { CAPTION, clampHeight, type Layout, layOut, layOutShort, type Lane, type View } from "./geometry";
-export { clipsInRange, storedLevelAt } from "./levels";
+export { clipsInRange, heardLevelAt } from "./levels";
 export { inkOf } from "./scene";
 export { useOutlines } from "./useOutlines";
 export { clampView, fitAll, fitSpan, zoomBy } from "./viewport";

@@ -2,9 +2,9 @@ import type { Chosen, Clip, Edit, Keyframe, Ramp, Side } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { isChosen, moved } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
-import { looseChange, type Range } from "@/store/screen";
-import { sideOf, type Wire, wireIn } from "@/store/wires";
-import { dragDb, soundArea } from "./geometry";
+import { looseChange, rampsFor, type Range } from "@/store/screen";
+import { sameWire, sideOf, type Wire, wireIn } from "@/store/wires";
+import { dragDb, snapDb, soundArea } from "./geometry";
 import { type Gesture, levelReadout, OUTSIDE, time, Travel } from "./gesture";
 import type { Target } from "./hit";
 import { wiresInRange } from "./levels";
@@ -35,6 +35,7 @@ export function moveKeyframes(
   let to = level;
   let gone = false;
   const area = soundArea(lane, sideOf(wire.id));
+  const beside = besideLevels(wire, wires.find((w) => sameWire(w.wire.id, wire.id))?.keyframes ?? new Set());
   const count = wires.reduce((sum, w) => sum + w.keyframes.size, 0);
   return {
     move(toX, toY, modifiers) {
@@ -50,7 +51,10 @@ export function moveKeyframes(
       const way = vertical ? 0 : Math.round((toX - start.x) * scene.view.perPx * (modifiers.fine ? 0.1 : 1));
       later = Math.min(Math.max(way, earliest), latest);
       const side = sideOf(wire.id);
-      const dragged = horizontal ? level : rounded(dragDb(lane, level + wire.gainDb, dy, side) - wire.gainDb);
+      const free = modifiers.free || modifiers.fine;
+      const wanted = dragDb(lane, level + wire.gainDb, dy, side);
+      const snapped = free ? wanted : snapDb(lane, wanted, beside, side);
+      const dragged = horizontal ? level : rounded(snapped - wire.gainDb);
       to = Number.isFinite(level) ? Math.min(dragged, level + headroom) : Math.min(dragged, wire.most);
       return {
         preview: { ...shown(state, wires, later, to - level, to), chosen: moved(chosen, later) },
@@ -86,6 +90,16 @@ function taken(state: MixState, chosen: Chosen[]): Taken[] {
     const wire = wireIn(state, c);
     return wire ? [{ wire, keyframes: new Set(c.keyframes) }] : [];
   });
+}
+
+/** Levels that a drag comes to rest on: 0 dB, and those of the keyframes on either side of what is dragged. dB, gain included. */
+function besideLevels(wire: Wire, dragged: Set<number>): number[] {
+  const levels = [0];
+  wire.curve.forEach((k, i) => {
+    const next = dragged.has(wire.curve[i - 1]?.at ?? -1) || dragged.has(wire.curve[i + 1]?.at ?? -1);
+    if (!dragged.has(k.at) && next) levels.push(decibelsOf(k.level) + wire.gainDb);
+  });
+  return levels;
 }
 
 /** How far the chosen keyframes can go earlier and later, in samples. */
@@ -182,11 +196,14 @@ export function dragWire(scene: Scene, state: MixState, target: On<"wire">, star
   const reference = wire.gainDb + Math.max(...levels);
   const chosen: Chosen[] = [{ ...id, keyframes: ends.map((k) => k.at) }];
   const wires = taken(state, chosen);
+  const beside = besideLevels(wire, new Set(ends.map((k) => k.at)));
   let by = 0;
   return {
-    move(_x, toY, { fine }) {
+    move(_x, toY, { fine, free }) {
+      const wanted = dragDb(lane, reference, travel.to(toY, fine), sideOf(id));
+      const snapped = fine || free ? wanted : snapDb(lane, wanted, beside, sideOf(id));
       // A stretch stays on its lane; to be silent is asked for by name.
-      const dragged = Math.max(STRETCH_FLOOR, dragDb(lane, reference, travel.to(toY, fine), sideOf(id)));
+      const dragged = Math.max(STRETCH_FLOOR, snapped);
       const to = rounded(Math.min(wire.gainDb + wire.most, dragged));
       by = to - reference;
       return { preview: shown(state, wires, 0, by, to), readout: levelReadout(reference, to) };
@@ -219,8 +236,9 @@ function dragRest(
         : [id.clip];
   let to = rest;
   return {
-    move(_x, toY, { fine }) {
-      to = rounded(Math.min(most, dragDb(lane, rest, travel.to(toY, fine), sideOf(id))));
+    move(_x, toY, { fine, free }) {
+      const wanted = dragDb(lane, rest, travel.to(toY, fine), sideOf(id));
+      to = rounded(Math.min(most, fine || free ? wanted : snapDb(lane, wanted, [0], sideOf(id))));
       const by = to - rest;
       const readout = levelReadout(rest, to) + (several.length > 1 ? ` · ${several.length} clips` : "");
       if ("track" in id)
@@ -288,7 +306,7 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
     placeOfEdit(last) === placeOfEdit(over);
   const before = goesOn && typeof last.by === "number" ? last.by : 0;
   const ramp = goesOn && typeof last.ramp === "number" ? last.ramp : start.ramp;
-  const inside = goesOn ? (last.inside ?? false) : start.inside;
+  const insideFor = (by: number) => (goesOn ? (last.inside ?? false) : rampsFor(state.settings, by).inside);
   const floor = Math.max(db, -60);
   let by = 0;
   return {
@@ -299,7 +317,7 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
       by = Math.round((to - floor) * steps) / steps;
       const whole = before + by;
       return {
-        preview: dipped(state, range, over, inside ? -ramp : 0, ramp, by),
+        preview: dipped(state, range, over, insideFor(whole) ? -ramp : 0, ramp, by),
         readout: `${whole < 0 ? "Dip" : "Lift"} ${formatDb(whole)} dB · ${levelReadout(db, db + by)}`,
       };
     },
@@ -314,7 +332,7 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
         to,
         by: whole,
         ramp,
-        ...(inside ? { inside } : {}),
+        ...(insideFor(whole) ? { inside: true } : {}),
       };
       return { edit, instead: goesOn };
     },

@@ -1,6 +1,6 @@
-import type { Clip, Lane, Side, Stretch, WireId } from "@/api/types";
+import type { Clip, Fade, Lane, Side, Stretch, WireId } from "@/api/types";
 import { decibelsOf } from "@/lib/format";
-import { decibelsAt, stretchIndexAt } from "@/lib/schedule";
+import { decibelsAt, fadeGain, stretchIndexAt } from "@/lib/schedule";
 import type { MixState } from "@/store/mixStore";
 import type { Range } from "@/store/screen";
 
@@ -31,6 +31,22 @@ export function wiresInRange(
 function levelOf(schedule: Stretch[], position: number): number | null {
   const stretch = schedule[stretchIndexAt(schedule, position)];
   return stretch ? decibelsAt(stretch, Math.min(Math.max(position, stretch.from), stretch.to)) : null;
+}
+
+/** Level of a clip at a timeline position with all that is its own: gain, wire and fades. */
+export function heardLevelAt(clip: Clip, position: number): number {
+  const [fadeIn, fadeOut] = clip.fades;
+  const into = position - clip.at;
+  const left = clip.at + clip.length - position;
+  const gain = partOf(fadeIn, into) * partOf(fadeOut, left);
+  return storedLevelAt(clip, position) + 20 * Math.log10(gain);
+}
+
+/** Gain of a fade so many samples from its silent end. */
+function partOf(fade: Fade | undefined, samples: number): number {
+  if (!fade || fade.length === 0 || samples >= fade.length) return 1;
+  const { windowFrom = 0, windowTo = 1 } = fade;
+  return fadeGain(fade.shape, windowFrom + ((windowTo - windowFrom) * Math.max(0, samples)) / fade.length);
 }
 
 /** Level of a stored clip's wire at a timeline position, for a number that people read. */

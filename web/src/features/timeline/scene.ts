@@ -14,7 +14,7 @@ import type {
   Track,
   WireId,
 } from "@/api/types";
-import { decibelsOf } from "@/lib/format";
+import { decibelsOf, unlinkedGain } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
 import { decibelsAt, gainAt, stretchIndexAt } from "@/lib/schedule";
 import type { MixState } from "@/store/mixStore";
@@ -129,7 +129,10 @@ export function buildScene(
       clip,
       lane,
       wires: wiresOf(clip, shown, state.closed.includes(clip.id)),
-      levelDb: (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) + decibelsOf(clip.level),
+      levelDb:
+        (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) +
+        decibelsOf(clip.level) +
+        unlinkedGain(state.sources[clip.source]),
       lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),

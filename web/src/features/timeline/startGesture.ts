@@ -13,9 +13,8 @@ export interface Start {
   /** Ctrl, or Cmd, when the pointer went down. */
   ctrl: boolean;
   shift: boolean;
-  /** Length of a dip's ramps in samples, and whether they lie within the range. */
+  /** Length of a dip's ramps in samples. */
   ramp: number;
-  inside: boolean;
 }
 
 /** The drag that begins on a target; null where one may not, or nothing can be dragged. */

@@ -3,6 +3,7 @@ import type { Marker, WireId } from "@/api/types";
 import { useCanEdit, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
 import { typedPan } from "@/store/typedPan";
+import { rampsFor } from "@/store/screen";
 import { wireIn } from "@/store/wires";
 import type { Target } from "./hit";
 import { wiresInRange } from "./levels";
@@ -91,7 +92,6 @@ export function typeInFor({ target, x, y }: Hovered, state: MixState, text: stri
     }
     case "dip": {
       if (!range) return null;
-      const { ramp, inside } = settings;
       const submit = (typed: string) => {
         const by = amountOf(typed) ?? typed;
         const { from, to } = range;
@@ -101,8 +101,7 @@ export function typeInFor({ target, x, y }: Hovered, state: MixState, text: stri
           from,
           to,
           by,
-          ramp,
-          inside,
+          ...rampsFor(settings, Number(by) || -1),
         });
       };
       return { ...at, label: "Lift or dip by dB", submit };

@@ -1,7 +1,7 @@
 import { api } from "@/api/client";
 import type { Edit, Levels, Side } from "@/api/types";
 import { clipsOf, type MixState } from "@/store/mixStore";
-import { looseChange } from "@/store/screen";
+import { looseChange, rampsFor } from "@/store/screen";
 import { curveOf, laneAtHand } from "@/store/wires";
 import { offered, stretchAt } from "../buried";
 import { runRules } from "../runRules";
@@ -34,11 +34,10 @@ export function nudge(state: MixState, by: number): void {
 
 /** The lane that is edited in place of clips, where the range lies on its track alone. */
 export function laneUnder(state: MixState) {
-  const { range, settings } = state;
+  const { range } = state;
   const lane = range?.tracks?.length === 1 ? laneAtHand({ ...state, chosen: [] }) : null;
-  const { ramp, inside } = settings;
   return range && lane && range.tracks?.[0] === lane.track
-    ? { ...lane, from: range.from, to: range.to, ramp, inside }
+    ? { ...lane, from: range.from, to: range.to }
     : null;
 }
 
@@ -59,14 +58,21 @@ export function sideUnder(state: MixState): Side | undefined {
 /** Makes a change to the selected range, with ramps as they are set. */
 export async function changeRange(state: MixState, change: RangeChange): Promise<boolean> {
   const lane = laneUnder(state);
-  if (lane) return state.edit({ ...change, ...lane } as Edit);
+  const ramps = rampsFor(state.settings, kindOf(change));
+  if (lane) return state.edit({ ...change, ...lane, ...ramps } as Edit);
   const clips = clipsUnder(state);
-  const { range, settings } = state;
+  const { range } = state;
   if (!clips || !range) return false;
-  const { ramp, inside } = settings;
   const channel = sideUnder(state);
   const on = channel ? { clips, channel } : { clips };
-  return state.edit({ ...change, ...on, from: range.from, to: range.to, ramp, inside } as Edit);
+  return state.edit({ ...change, ...on, from: range.from, to: range.to, ...ramps } as Edit);
+}
+
+/** What a change does, as far as its ramps depend on it. */
+function kindOf(change: RangeChange): number | "silence" {
+  if (change.edit === "set-range")
+    return change.level === "silence" || change.level === "-inf" ? "silence" : -1;
+  return change.edit === "dip-range" ? Number(change.by) || -1 : -1;
 }
 
 /** Brings all that rises above the ceiling down to it: in the range, or in the selected clips. */

@@ -29,7 +29,8 @@ export function drawClip(
   ctx.globalAlpha = isCrossing(drawn) ? 0.82 : 1;
   ctx.fill();
   ctx.clip();
-  const silent = lane.track.muted || (scene.solo.length > 0 && !scene.solo.includes(lane.track.id));
+  const silent =
+    clip.muted === true || lane.track.muted || (scene.solo.length > 0 && !scene.solo.includes(lane.track.id));
   ctx.globalAlpha = silent ? 0.35 : 1;
   if (drawn.wires.length > 1) {
     drawSound(ctx, scene, drawn, ink, palette, outlines, "left");
@@ -109,7 +110,7 @@ function drawName(
   ctx.font = `600 11.5px ${SANS}`;
   ctx.fillStyle = ink;
   ctx.textAlign = "left";
-  const gain = `${formatDb(clip.gain)}${clip.gain === "silence" ? "" : " dB"}`;
+  const gain = clip.muted ? "muted" : `${formatDb(clip.gain)}${clip.gain === "silence" ? "" : " dB"}`;
   const nameWidth = ctx.measureText(clip.name).width;
   ctx.fillText(clip.name, visible + 7, y + NAME_STRIP / 2 + 0.5);
   if (right - visible > nameWidth + 74) {

@@ -1,0 +1,37 @@
+/** What a field can know by itself about what is typed, said before anything is sent; the server reads it all the same. */
+
+const LEVEL = /^([-+−]?(?:\d{1,6}(?:[.,]\d{0,12})?|[.,]\d{1,12}))\s*(db|%)?$/i;
+const SILENCE = /^(silence|[-−]\s*(inf|infinity|∞))$/i;
+
+/**
+ * @param most highest level there is, dB
+ *
+ * @returns why it is no level; null when it is one
+ */
+export function notALevel(text: string, most: number): string | null {
+  const plain = text.trim();
+  if (SILENCE.test(plain)) return null;
+  const found = LEVEL.exec(plain);
+  if (!found) return `“${plain}” is not a level. Type dB (−6), a part (80%), or -inf for silence.`;
+  const number = Number(found[1]?.replace("−", "-").replace(",", "."));
+  const db = found[2] === "%" ? 20 * Math.log10(Math.max(1e-9, number / 100)) : number;
+  if (found[2] === "%" && number < 0) return `${plain} is less than nothing. Type 0% or more.`;
+  return db > most + 1e-9 ? `It goes up to +${most} dB. Type +${most} or less.` : null;
+}
+
+/** @returns why it is no moment; null when it is one */
+export function notATime(text: string): string | null {
+  const plain = text.trim();
+  const known =
+    /^\d{1,3}:[0-5]\d:[0-5]\d[:;]\d{2}$/.test(plain) ||
+    /^(?:(?:\d{1,3}:)?\d{1,4}:)?\d{1,6}(?:[.,]\d{0,9})?\s*s?$/.test(plain);
+  return known ? null : `“${plain}” is not a time. Type 00:00:58:05 or 0:58.2.`;
+}
+
+/** @returns why it is no length; null when it is one */
+export function notALength(text: string): string | null {
+  const plain = text.trim();
+  return /^(\d{1,6}(?:[.,]\d{0,6})?|[.,]\d{1,6})\s*(s|ms|f|frames?)?$/i.test(plain)
+    ? null
+    : `“${plain}” is not a length. Type seconds (0.4), 250 ms, or frames (12f).`;
+}
