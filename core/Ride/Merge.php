@@ -100,7 +100,8 @@ final readonly class Merge
     }
 
     /**
-     * What sounded: while the hand moved, a line from sample to sample; where it rested, its level until it moved again.
+     * What sounded: while the hand moved, a line from sample to sample; where it rested, its level until it moved again. Samples
+     * that come within the time that the sound takes to follow are one: the last of them.
      *
      * @param non-empty-list<Sample> $ridden
      *
@@ -108,22 +109,23 @@ final readonly class Merge
      */
     private static function points(array $ridden, int $from, int $to): array
     {
-        $points = [];
-        $rested = $ridden[0]->value;
-        if ($ridden[0]->at > $from) {
-            $points[] = [$from, $rested];
-        }
-        $last = $from;
+        [$at, $value] = [$from, $ridden[0]->value];
+        $points = [[$from, $value]];
         foreach ($ridden as $sample) {
-            if ($sample->at - $last > self::REST && $sample->value !== $rested) {
-                $points[] = [$sample->at - self::JOINT, $rested];
+            [$before] = $points[\count($points) - 1];
+            if ($sample->at - $before < self::JOINT) {
+                array_pop($points);
+                $points[] = [$before, $sample->value];
+            } else {
+                if ($sample->at - $at > self::REST && $sample->value !== $value) {
+                    $points[] = [$sample->at - self::JOINT, $value];
+                }
+                $points[] = [$sample->at, $sample->value];
             }
-            $points[] = [$sample->at, $sample->value];
-            [$last, $rested] = [$sample->at, $sample->value];
+            [$at, $value] = [$sample->at, $sample->value];
         }
-        $last = $ridden[\count($ridden) - 1];
-        if ($last->at < $to) {
-            $points[] = [$to, $last->value];
+        if ($points[\count($points) - 1][0] < $to) {
+            $points[] = [$to, $value];
         }
 
         return $points;

@@ -38,6 +38,41 @@ const until = (page: Page, seconds: number) =>
 
 const fader = (page: Page) => page.getByRole("slider", { name: "Tall fader of Music" });
 
+/** Carries a recording from the list to a place on the timeline, as a browser does: event by event. */
+async function carry(page: Page, file: string, x: number, y: number): Promise<string> {
+  const item = await page.getByRole("listitem").filter({ hasText: file }).elementHandle();
+  const ghost = await page.evaluate(
+    ([from, left, top]) => {
+      const timeline = document.querySelector("[data-testid=timeline]");
+      const box = timeline?.getBoundingClientRect();
+      if (!(from instanceof Element) || !box) throw new Error("nothing to carry");
+      const dataTransfer = new DataTransfer();
+      const at = { clientX: box.left + (left as number), clientY: box.top + (top as number) };
+      from.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer }));
+      return new Promise<string>((resolve) =>
+        requestAnimationFrame(() => {
+          // What lies there: nothing may be in the way.
+          const under = document.elementFromPoint(at.clientX, at.clientY);
+          const fire = (type: string) =>
+            under?.dispatchEvent(
+              new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer, ...at }),
+            );
+          fire("dragover");
+          setTimeout(() => {
+            const said = document.querySelector("[data-testid=timeline] [role=status]")?.textContent ?? "";
+            fire("drop");
+            from.dispatchEvent(new DragEvent("dragend", { bubbles: true, dataTransfer }));
+            resolve(said);
+          }, 120);
+        }),
+      );
+    },
+    [item, x, y] as const,
+  );
+  await settled(page);
+  return ghost;
+}
+
 async function holdFader(page: Page, db: number): Promise<{ x: number; y: number }> {
   const box = await fader(page).boundingBox();
   if (!box) throw new Error("no fader");
@@ -82,18 +117,30 @@ test("a ride is what was heard: holds are held, steps are steps, in the exported
   // By keys: two steps, with what lies between them as it was.
   await page.evaluate(() => window.wattage?.player.seek(8 * 48000));
   await page.getByLabel("How Music is ridden").selectOption("write");
+  // When the keys came, by the same clock as the ride's.
+  await page.evaluate(() => {
+    const came: number[] = [];
+    Object.assign(window, { came });
+    window.addEventListener(
+      "keydown",
+      (event) => {
+        if (event.key.startsWith("Page"))
+          came.push((window.wattage?.player.positionAtTime(event.timeStamp) ?? 0) / 48000);
+      },
+      true,
+    );
+  });
   await page.keyboard.press("Space");
   await until(page, 9);
   await fader(page).focus();
   const start = Number(await fader(page).getAttribute("aria-valuenow"));
   await page.keyboard.press("PageDown");
-  const down = await heard(page);
-  await until(page, down + 2);
+  await until(page, (await heard(page)) + 2);
   await page.keyboard.press("PageUp");
-  const up = await heard(page);
-  await until(page, up + 1);
+  await until(page, (await heard(page)) + 1);
   await page.getByRole("button", { name: "Stop" }).click();
   await settled(page);
+  const [down = 0, up = 0] = await page.evaluate(() => (window as unknown as { came: number[] }).came);
   const keyed = await renderedBed(page);
   const between = (a: number, b: number) => keyed.slice(Math.round(100 * a), Math.round(100 * b));
   for (const level of between(8.3, down - 0.3)) expect(Math.abs(level - full - start)).toBeLessThan(0.35);
@@ -191,17 +238,14 @@ test("a recording lands where its ghost shows: on a lane, on a new track, in a c
   };
   expect(projects.projects.filter((p) => p.name === name)).toHaveLength(1);
   await bringIn(page, makeMedia(dir, "voice.wav", VOICE, 4), makeMedia(dir, "other.wav", BED, 4));
-  const item = (file: string) => page.getByRole("listitem").filter({ hasText: file });
   await expect(page.getByRole("button", { name: "Place other.wav at the playhead" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Place voice.wav at the playhead" })).toBeVisible();
   const timeline = page.getByTestId("timeline");
   const box = await timeline.boundingBox();
   // Onto empty space beneath the horizon, where the first steps lie over it.
-  await item("other.wav").dragTo(timeline, { targetPosition: { x: 120, y: (box?.height ?? 0) - 60 } });
-  await settled(page);
+  expect(await carry(page, "other.wav", 120, (box?.height ?? 0) - 60)).toContain("on a new music track");
   await expect(page.getByRole("group", { name: "Track other", exact: true })).toBeVisible();
-  await item("voice.wav").dragTo(timeline, { targetPosition: { x: 100, y: 40 } });
-  await settled(page);
+  expect(await carry(page, "voice.wav", 100, 40)).toContain("on a new speech track");
   const { tracks, clips } = await mix(page);
   expect(tracks.map((t) => [t.name, t.stem])).toEqual([
     ["other", "music"],
@@ -213,10 +257,8 @@ test("a recording lands where its ghost shows: on a lane, on a new track, in a c
   // Onto a clip: it takes its place.
   const voice = clips.find((c) => c.name === "voice.wav");
   const spot = await point(page, (voice?.at ?? 0) / 48000 + 1, "voice", "middle");
-  await item("other.wav").dragTo(timeline, {
-    targetPosition: { x: spot.x - (box?.x ?? 0), y: spot.y - (box?.y ?? 0) },
-  });
-  await settled(page);
+  const ghost = await carry(page, "other.wav", spot.x - (box?.x ?? 0), spot.y - (box?.y ?? 0));
+  expect(ghost).toContain("Replace the sound of “voice.wav”");
   expect((await mix(page)).label).toBe("Replace voice.wav by other.wav");
   expect((await mix(page)).clips.find((c) => c.id === voice?.id)).toMatchObject({ at: voice?.at });
   // At the playhead, or a reason.

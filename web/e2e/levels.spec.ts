@@ -1,4 +1,4 @@
-import { expect, layVoiceOverBed, makeMedia, mix, point, settled, test } from "./support";
+import { expect, layVoiceOverBed, makeMedia, mix, point, settled, sounded, test } from "./support";
 import type { Page } from "@playwright/test";
 
 /** Gestures as people count them: a click, a drag, or a press of keys that send something. */
@@ -101,7 +101,7 @@ test("what takes others many steps takes few: dips, slams, ten clips, fades, bef
 
   await test.step("before and after: one key, at the same spot, without a gap", async () => {
     await page.getByRole("button", { name: "Play" }).click();
-    await page.waitForTimeout(600);
+    await sounded(page, 0.6);
     hand.begin();
     await hand.press("c");
     expect(hand.count).toBe(1);

@@ -1,12 +1,23 @@
 import { execFileSync } from "node:child_process";
 import { join } from "node:path";
-import { beginProject, bringIn, expect, mix, openProject, point, settled, signIn, test } from "./support";
+import {
+  beginProject,
+  bringIn,
+  expect,
+  mix,
+  openCopyOfDemo,
+  point,
+  settled,
+  sounded,
+  signIn,
+  test,
+} from "./support";
 
 test.describe.configure({ mode: "serial" });
 
 test("intake: measured sources get a rough level that every use of them has", async ({ page }) => {
   await signIn(page);
-  await openProject(page, "The Salt Ferry");
+  await openCopyOfDemo(page);
   await page.getByRole("button", { name: "intake" }).click();
   const row = page.getByRole("row", { name: /deckhand-far-mic/ });
   await expect(row).toContainText("mono");
@@ -39,7 +50,7 @@ test("intake: measured sources get a rough level that every use of them has", as
 
 test("snapshots are named, compared in words and by ear, and taken up again", async ({ page }) => {
   await signIn(page);
-  await openProject(page, "The Salt Ferry");
+  await openCopyOfDemo(page);
   const fader = (level: number) =>
     page.evaluate(
       (db) => window.wattage?.store.getState().edit({ edit: "set-fader", track: "music", fader: db }),
@@ -91,7 +102,7 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
   page,
 }) => {
   await signIn(page);
-  await openProject(page, "The Salt Ferry");
+  await openCopyOfDemo(page);
   const state = () =>
     page.evaluate(() => {
       const { player, store } = window.wattage ?? {};
@@ -108,14 +119,14 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
   );
   await page.keyboard.press("q");
   await page.keyboard.press("Space");
-  await page.waitForTimeout(300);
+  await sounded(page, 0.3);
   const first = (await state()).position / 48000;
   expect(first).toBeGreaterThan(13.9);
   expect(first).toBeLessThan(15);
   // Round twice, and never outside.
   const seen: number[] = [];
   for (let i = 0; i < 45; i++) {
-    await page.waitForTimeout(150);
+    await sounded(page, 0.15);
     seen.push((await state()).position / 48000);
   }
   expect(Math.max(...seen)).toBeLessThan(17.3);
@@ -124,10 +135,10 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
   expect(await page.evaluate(() => window.wattage?.player.late)).toBe(0);
 
   await page.keyboard.press("v");
-  await page.waitForTimeout(400);
+  await sounded(page, 0.4);
   expect(await peak("music")).toBe(-Infinity);
   await page.keyboard.press("v");
-  await page.waitForTimeout(400);
+  await sounded(page, 0.4);
   expect(await peak("narrator")).toBe(-Infinity);
   expect(await peak("music")).toBeGreaterThan(-60);
   await page.keyboard.press("v");
@@ -135,12 +146,19 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
   await page.keyboard.press("q");
   await page.keyboard.press("Escape");
   await page.keyboard.press("y");
-  await page.waitForTimeout(1200);
-  const [from, begun] = [(await state()).position, Date.now()];
-  await page.waitForTimeout(1500);
-  const speed = ((await state()).position - from) / 48 / (Date.now() - begun);
-  expect(speed).toBeGreaterThan(0.4);
-  expect(speed).toBeLessThan(0.6);
+  await sounded(page, 1.2);
+  // Position against the clock of the sound, both read at the same moment.
+  const both = () =>
+    page.evaluate(() => {
+      const { player } = window.wattage ?? {};
+      return [(player?.position ?? 0) / 48000, player?.clockTime ?? 0] as const;
+    });
+  const [from, begun] = await both();
+  await sounded(page, 1.5);
+  const [to, ended] = await both();
+  const speed = (to - from) / (ended - begun);
+  expect(speed).toBeGreaterThan(0.48);
+  expect(speed).toBeLessThan(0.52);
   await page.keyboard.press("y");
   await page.keyboard.press("y");
   await page.keyboard.press("Space");
@@ -154,9 +172,8 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
     await page.mouse.down();
     const to = await point(page, 33, "Narrator", "middle");
     await page.mouse.move(to.x, y, { steps: 12 });
-    await page.waitForTimeout(60);
+    await expect.poll(async () => Math.abs((await mix(page)).playhead / 48000 - 33)).toBeLessThan(0.5);
     await page.mouse.up();
-    expect(Math.abs((await mix(page)).playhead / 48000 - 33)).toBeLessThan(0.5);
     expect((await mix(page)).playing).toBe(false);
   });
 });
@@ -188,11 +205,23 @@ test("the picture follows the sound, frame by frame, and can be detached and put
       return ctx?.getImageData(4, 4, 1, 1).data[0] ?? -1;
     });
   await page.keyboard.press("Home");
-  await page.waitForTimeout(400);
+  // Each step has been taken when the video has found its frame and stands.
+  const found = (frame: number) =>
+    page.waitForFunction(
+      (at) => {
+        const video = document.querySelector("video");
+        return video && !video.seeking && video.readyState >= 2 && Math.abs(video.currentTime - at) < 0.001;
+      },
+      (frame + 0.5) / 25,
+    );
+  await found(0);
   const shades: number[] = [];
-  for (let frame = 0; frame < 8; frame++) {
+  for (let frame = 1; frame <= 8; frame++) {
     await page.keyboard.press("ArrowRight");
-    await page.waitForTimeout(220);
+    await found(frame);
+    await page.evaluate(
+      () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
+    );
     shades.push(await grey());
   }
   // Each step is the next frame: five levels brighter, within what VP8 rounds.
@@ -202,7 +231,7 @@ test("the picture follows the sound, frame by frame, and can be detached and put
 
   await page.keyboard.press("Home");
   await page.keyboard.press("Space");
-  await page.waitForTimeout(1100);
+  await sounded(page, 0.9);
   const apart = () =>
     page.evaluate(() => {
       const video = document.querySelector("video");

@@ -7,6 +7,7 @@ import {
   expect,
   makeMedia,
   mix,
+  openCopyOfDemo,
   openProject,
   point,
   rmsDb,
@@ -232,7 +233,7 @@ test("files that cannot be used say why, by name, and can be dismissed", async (
 
 test("the keyboard alone selects a clip and sets its level", async ({ page }) => {
   await signIn(page);
-  await openProject(page, "The Salt Ferry");
+  await openCopyOfDemo(page);
   const clip = page.getByRole("button", { name: /^Clip Narrator on Narrator, 00:00:13/ });
   await clip.focus();
   await expect(clip).toHaveAttribute("aria-pressed", "true");
@@ -251,7 +252,7 @@ test("the keyboard alone selects a clip and sets its level", async ({ page }) =>
 
 test("Escape gives up a drag and nothing is stored", async ({ page }) => {
   await signIn(page);
-  await openProject(page, "The Salt Ferry");
+  await openCopyOfDemo(page);
   const before = await mix(page);
   const name = await point(page, 15, "Narrator", "name");
   await page.mouse.move(name.x, name.y);

@@ -1,9 +1,9 @@
-import { expect, openProject, signIn, test } from "./support";
+import { expect, openCopyOfDemo, openProject, signIn, sounded, test } from "./support";
 
 // The whole five minutes are played by hand with bench/play.mjs; here, long enough for a dozen segments of every track.
 test("the demo plays without a late segment, through edits, seeks and solo", async ({ page }) => {
   await signIn(page);
-  await openProject(page, "The Salt Ferry");
+  await openCopyOfDemo(page);
   const late = () => page.evaluate(() => window.wattage?.player.late);
   await page.keyboard.press("Space");
   await expect
@@ -15,7 +15,7 @@ test("the demo plays without a late segment, through edits, seeks and solo", asy
     .poll(() => page.evaluate(() => window.wattage?.player.levels().tracks.spots?.peak[0] ?? -Infinity))
     .toBeGreaterThan(-20);
   await page.getByRole("button", { name: "Solo Music" }).click();
-  await page.waitForTimeout(700);
+  await sounded(page, 0.7);
   const levels = await page.evaluate(() => window.wattage?.player.levels());
   expect(levels?.tracks.ambience?.peak[0]).toBeLessThan(-60);
   expect(levels?.tracks.music?.peak[0]).toBeGreaterThan(-60);

@@ -137,6 +137,28 @@ export async function settled(page: Page): Promise<void> {
   });
 }
 
+/** Waits until so many seconds have sounded, by the app's own audio clock: a busy machine makes sound, and so this, slower. */
+export async function sounded(page: Page, seconds: number): Promise<void> {
+  const from = await page.evaluate(() => window.wattage?.player.clockTime ?? 0);
+  await page.waitForFunction((until) => (window.wattage?.player.clockTime ?? 0) >= until, from + seconds);
+}
+
+/** A copy of the demo of one's own, so that tests that run side by side do not meet in it. */
+export async function openCopyOfDemo(page: Page): Promise<void> {
+  const demo = (await (await page.request.get("/api/projects")).json()) as {
+    projects: { id: string; name: string }[];
+  };
+  const id = demo.projects.find((p) => p.name === "The Salt Ferry")?.id ?? "";
+  const { csrf } = (await (await page.request.get("/api/session")).json()) as { csrf: string };
+  const made = await page.request.post(`/api/projects/${id}/copy`, {
+    headers: { "X-Csrf-Token": csrf },
+    data: { name: `Ferry ${Date.now()} ${Math.random().toString(36).slice(2, 6)}` },
+  });
+  const copy = (await made.json()) as { id: string };
+  await page.goto(`/p/${copy.id}`);
+  await expect(page.getByTestId("timeline")).toBeVisible();
+}
+
 /** Where a moment and a lane are on the page. */
 export async function point(
   page: Page,

@@ -60,6 +60,11 @@ final class RideTest extends TestCase
             [[2 * $s, -20.0], [(int) (3.6 * $s), -14.0], [(int) (3.6 * $s) + 960, -8.0], [(int) (3.6 * $s) + 1920, -2.0]],
             [[$s, -6.0], $joint, [2 * $s, -20.0], [(int) (3.6 * $s) - self::J, -20.0], [(int) (3.6 * $s), -14.0], [(int) (3.6 * $s) + 1920, -2.0], [4 * $s, -2.0], [4 * $s + self::J, -12.0]],
         ];
+        yield 'a burst of samples at one moment is where the last of them stands' => [
+            'write',
+            [[2 * $s, 0.0], [3 * $s, -1.0], [3 * $s + 40, -3.0], [3 * $s + 90, -5.0], [3 * $s + 479, -6.0]],
+            [[$s, -6.0], $joint, [2 * $s, 0.0], [3 * $s - self::J, 0.0], [3 * $s, -6.0], [4 * $s, -6.0], [4 * $s + self::J, -12.0]],
+        ];
         yield 'keys are steps' => [
             'write',
             [[2 * $s, 0.0], [3 * $s, -6.0, 1], [(int) (3.35 * $s), -6.0, 0], [(int) (3.5 * $s), 0.0, 1]],

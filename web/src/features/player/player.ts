@@ -12,6 +12,8 @@ import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
 const AHEAD = 3;
 const TICK_MS = 120;
+/** Seconds before the end of a loop at which its next turn is prepared: longer than a busy page keeps a timer waiting. */
+const TURN = 0.8;
 /** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
 const SOON = 0.06;
 const CROSSFADE = 0.015;
@@ -65,6 +67,11 @@ export class Player {
   /** Segments that did not sound in time since the player was made; shown nowhere, but counted by tests. */
   get late(): number {
     return [...this.voices.values()].reduce((sum, voice) => sum + voice.late, this.lateBefore);
+  }
+
+  /** Seconds on the clock of the sound, which stands still while the machine is too busy to make any; 0 before the first sound. */
+  get clockTime(): number {
+    return this.context?.currentTime ?? 0;
   }
 
   get position(): number {
@@ -289,7 +296,7 @@ export class Player {
     if (this.turn && context.currentTime > this.turn.at + 0.3) this.turn = null;
     const speed = anchor.speed ?? 1;
     const end = state.looping && state.range && now < state.range.to ? state.range.to : state.length;
-    if (end !== state.length && now > end - 0.4 * speed * anchor.rate) void this.turnBack(end);
+    if (end !== state.length && now > end - TURN * speed * anchor.rate) void this.turnBack(end);
     if (now >= state.length) {
       if (state.looping && state.range) void this.play(state.range.from);
       else this.stop();
