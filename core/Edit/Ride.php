@@ -66,6 +66,6 @@ final readonly class Ride implements Edit
     {
         $passes = array_values(array_filter($this->passes, static fn (Pass $pass): bool => isset($mix->tracks[$pass->track])));
 
-        return [] === $passes ? throw UnknownItem::track($this->passes[0]->track) : $passes;
+        return [] === $passes ? throw UnknownItem::track() : $passes;
     }
 }

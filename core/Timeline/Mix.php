@@ -104,13 +104,13 @@ final readonly class Mix
     /** @throws UnknownItem */
     public function track(string $id): Track
     {
-        return $this->tracks[$id] ?? throw UnknownItem::track($id);
+        return $this->tracks[$id] ?? throw UnknownItem::track();
     }
 
     /** @throws UnknownItem */
     public function source(string $id): Source
     {
-        return $this->sources[$id] ?? throw UnknownItem::source($id);
+        return $this->sources[$id] ?? throw UnknownItem::source();
     }
 
     /** @throws UnknownItem */
@@ -131,7 +131,7 @@ final readonly class Mix
                 return $track;
             }
         }
-        throw UnknownItem::clip($clip);
+        throw UnknownItem::clip();
     }
 
     public function hasClip(string $id): bool
@@ -219,7 +219,7 @@ final readonly class Mix
     /** @throws UnknownItem */
     public function marker(string $id): Marker
     {
-        return $this->markers[$id] ?? throw UnknownItem::marker($id);
+        return $this->markers[$id] ?? throw UnknownItem::marker();
     }
 
     public function withoutMarker(string $id): self
@@ -243,7 +243,7 @@ final readonly class Mix
     /** @throws UnknownItem */
     public function picture(string $id): Picture
     {
-        return $this->pictures[$id] ?? throw UnknownItem::picture($id);
+        return $this->pictures[$id] ?? throw UnknownItem::picture();
     }
 
     public function withoutPicture(string $id): self
@@ -281,7 +281,7 @@ final readonly class Mix
     /** @throws UnknownItem */
     public function rule(string $id): Rule
     {
-        return $this->rules[$id] ?? throw UnknownItem::rule($id);
+        return $this->rules[$id] ?? throw UnknownItem::rule();
     }
 
     public function withoutRule(string $id): self

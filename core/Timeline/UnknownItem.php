@@ -8,34 +8,34 @@ use DomainException;
 use Wattage\Core\NamesField;
 use Wattage\Core\Problem;
 
-/** What an edit names is not, or no longer, in the mix. */
+/** What an edit names is not, or no longer, in the mix. Said without its id, which nobody has ever seen. */
 final class UnknownItem extends DomainException implements Problem
 {
     use NamesField;
 
-    public static function clip(string $id): self
+    public static function clip(): self
     {
-        return new self(\sprintf('Clip %s is not in this mix any more.', $id), 'clip');
+        return new self('This clip is not in the mix any more: it was removed meanwhile.', 'clip');
     }
 
-    public static function track(string $id): self
+    public static function track(): self
     {
-        return new self(\sprintf('Track %s is not in this mix any more.', $id), 'track');
+        return new self('This track is not in the mix any more: it was removed meanwhile.', 'track');
     }
 
-    public static function source(string $id): self
+    public static function source(): self
     {
-        return new self(\sprintf('Source %s is not in this mix.', $id), 'source');
+        return new self('This recording is not in the project any more. Bring it in again.', 'source');
     }
 
-    public static function rule(string $id): self
+    public static function rule(): self
     {
-        return new self(\sprintf('Rule %s is not in this mix any more.', $id), 'rule');
+        return new self('This rule is not in the mix any more: it was removed meanwhile.', 'rule');
     }
 
-    public static function marker(string $id): self
+    public static function marker(): self
     {
-        return new self(\sprintf('Marker %s is not in this mix any more.', $id), 'marker');
+        return new self('This marker is not in the mix any more: it was removed meanwhile.', 'marker');
     }
 
     public static function point(string $track): self
@@ -43,8 +43,8 @@ final class UnknownItem extends DomainException implements Problem
         return new self("Track “{$track}” has no pan point there. It may have been moved or removed meanwhile.", 'point');
     }
 
-    public static function picture(string $id): self
+    public static function picture(): self
     {
-        return new self(\sprintf('Picture %s is not in this mix any more.', $id), 'picture');
+        return new self('This picture is not in the mix any more: it was removed meanwhile.', 'picture');
     }
 }

@@ -54,6 +54,29 @@ final class FiguresTest extends ApiTestCase
         self::assertSame([], $this->figures($project, $aim['revision'])['buried']);
     }
 
+    /** What was measured of a source only bounds its peaks; the programme's highest sample is exact all the same, also after it was tamed. */
+    public function testTheHighestSampleIsExactBeforeAndAfterItIsTamed(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $tone = $this->bringIn($project, 'tone.wav', self::sound('0.1*sin(2*PI*440*t)'))['id'];
+        $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'stem' => 'music', 'clip' => 'c', 'source' => $tone, 'at' => 0]);
+        $loud = $this->edit($project, ['edit' => 'dip-range', 'clips' => ['c'], 'from' => 48_000, 'to' => 72_000, 'by' => 22, 'ramp' => 480])['revision'];
+        $figures = $this->figures($project, $loud);
+        self::assertTrue($figures['over']['exact']);
+        self::assertEqualsWithDelta(2.0, $figures['programme']['peak'], 0.05);
+        self::assertCount(1, $figures['over']['places']);
+        self::assertEqualsWithDelta([1.0, 1.5, 2.0], [$figures['over']['places'][0][0] / 48_000, $figures['over']['places'][0][1] / 48_000, $figures['over']['places'][0][2]], 0.11);
+
+        $peaks = $this->call('POST', "/api/projects/{$project}/peaks", ['clips' => ['c'], 'ceiling' => -3])['peaks'];
+        self::assertSame($peaks, array_values(array_filter($peaks, static fn (array $p): bool => $p['db'] <= $peaks[0]['db'])), 'worst first');
+        $tamed = $this->edit($project, ['edit' => 'tame', 'notches' => array_map(static fn (array $p): array => array_intersect_key($p, array_flip(['clip', 'at', 'by', 'before', 'after', 'hold'])), $peaks)])['revision'];
+        $figures = $this->figures($project, $tamed);
+        self::assertEqualsWithDelta(-3.0, $figures['programme']['peak'], 0.1);
+        self::assertSame([], $figures['over']['places']);
+        self::assertFalse($figures['verdict']['mayPass']);
+    }
+
     public function testARuleIsTriedThenKeptFollowsTheSpeechAndLeavesCorrectionsAlone(): void
     {
         $this->signedIn();

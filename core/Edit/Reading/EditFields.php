@@ -38,7 +38,7 @@ final readonly class EditFields
     {
         $id = ($of ?? $this->fields)->string('source');
 
-        return $this->mix->sources[$id] ?? $this->sources[$id] ?? throw UnknownItem::source($id);
+        return $this->mix->sources[$id] ?? $this->sources[$id] ?? throw UnknownItem::source();
     }
 
     /** @return non-empty-list<string> */

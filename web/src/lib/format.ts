@@ -23,8 +23,10 @@ export function formatBytes(bytes: number): string {
 }
 
 export function formatSeconds(seconds: number): string {
-  const minutes = Math.floor(seconds / 60);
-  return `${minutes}:${(seconds - 60 * minutes).toFixed(1).padStart(4, "0")}`;
+  const hours = Math.floor(seconds / 3600);
+  const minutes = Math.floor(seconds / 60) % 60;
+  const rest = (seconds % 60).toFixed(1).padStart(4, "0");
+  return hours ? `${hours}:${String(minutes).padStart(2, "0")}:${rest}` : `${minutes}:${rest}`;
 }
 
 /** "0:58.200", "1:02:03.004": to the millisecond, as it can be typed. */

@@ -14,7 +14,7 @@ export function Inspector() {
   return (
     <div className="grid gap-5 p-3">
       <RangeSection />
-      {range && !lane && <Measured />}
+      {range && <Measured />}
       <LaneSection />
       {clip && !range && <Measured />}
       {clip ? <ClipSection key={clip.id} clip={clip} /> : !range && !lane && <Lesson />}

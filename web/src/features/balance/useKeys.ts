@@ -37,6 +37,8 @@ export function useKeys({ width, setView, show }: Options): void {
         !target.closest("[data-testid=timeline]")
       )
         return;
+      // Escape gives the keys back to the timeline, from a button as from a field.
+      if (event.key === "Escape" && target.closest("button, a")) target.blur();
       const combination = combinationOf(event);
       const command = combination ? commandFor(combination) : undefined;
       if (!command) return;

@@ -91,7 +91,14 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
           <h2 className="font-semibold">Begin a project</h2>
           <label className="grid gap-1">
             <span className="text-faint">Name</span>
-            <input className="field" name="name" required maxLength={200} />
+            <input
+              className="field"
+              name="name"
+              required
+              maxLength={200}
+              defaultValue={`Programme of ${new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long" })}`}
+              onFocus={(event) => event.currentTarget.select()}
+            />
           </label>
           <label className="grid gap-1">
             <span className="text-faint">Frames per second, for timecode</span>
