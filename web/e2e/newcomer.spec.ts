@@ -52,6 +52,21 @@ class Diary {
     await this.page.waitForFunction(() => (window.wattage?.store.getState().pending ?? 0) === 0);
   }
 
+  /** F6 until a part of the screen has the focus. */
+  async area(name: string): Promise<void> {
+    for (let presses = 1; presses <= 5; presses++) {
+      await this.page.keyboard.press("F6");
+      const now = await this.page.evaluate(() =>
+        document.activeElement?.closest("[data-area]")?.getAttribute("data-area"),
+      );
+      if (now === name) {
+        this.write(`${presses} × F6 to the ${name}`);
+        return;
+      }
+    }
+    throw new Error(`F6 does not reach the ${name}`);
+  }
+
   /** Tab, or Shift+Tab, until a control has the focus. */
   async tabTo(name: RegExp, back = false): Promise<void> {
     const key = back ? "Shift+Tab" : "Tab";
@@ -59,7 +74,8 @@ class Diary {
       await this.page.keyboard.press(key);
       const now = await this.page.evaluate(() => {
         const at = document.activeElement;
-        return at?.getAttribute("aria-label") ?? at?.textContent ?? "";
+        const field = at instanceof HTMLInputElement ? at.name : "";
+        return at?.getAttribute("aria-label") ?? (field || at?.textContent || "");
       });
       if (name.test(now)) {
         this.write(`${presses} × ${key} to “${now.trim().slice(0, 40)}”`);
@@ -134,9 +150,10 @@ test("from nothing to a file, by mouse alone", async ({ page, dir }) => {
 test("from nothing to a file, by keys alone", async ({ page, dir }) => {
   await signIn(page);
   const diary = new Diary(page);
-  await diary.tabTo(/^$/); // the field for the name
+  await diary.tabTo(/^name$/, true);
   await diary.type(`Keys ${Date.now()}`);
   await expect(page.getByTestId("timeline")).toBeVisible();
+  await diary.area("panel");
   await diary.tabTo(/Bring in files/);
   const chooser = page.waitForEvent("filechooser");
   await diary.press("Enter");
@@ -144,16 +161,15 @@ test("from nothing to a file, by keys alone", async ({ page, dir }) => {
   await (await chooser).setFiles(recordings(dir));
   await ready(page);
   const place = async (file: string) => {
-    await diary.tabTo(
-      new RegExp(`^Place ${file} at the playhead`),
-      (await focusedAfter(page, file)) === true,
-    );
+    await diary.area("panel");
+    await diary.tabTo(new RegExp(`^Place ${file} at the playhead`));
     await diary.press("Enter");
     await diary.press("Escape");
     await diary.press("Escape");
   };
   await place("host.wav");
   const addTrack = async (downs: number) => {
+    await diary.area("lanes");
     await diary.tabTo(/^ ?Track$/);
     await diary.press("Enter");
     await diary.press("ArrowDown", downs);
@@ -166,6 +182,7 @@ test("from nothing to a file, by keys alone", async ({ page, dir }) => {
   await diary.press("Enter"); // a time to go to
   await diary.type("0:12.5");
   await place("guest.flac");
+  await diary.area("lanes");
   await diary.tabTo(/^Clip theme\.mp3/);
   await diary.press("Enter");
   await diary.type("0:02");
@@ -175,7 +192,8 @@ test("from nothing to a file, by keys alone", async ({ page, dir }) => {
   await diary.press("o");
   await diary.press("d");
   await diary.press("Escape");
-  await diary.tabTo(/^Handover/, true);
+  await diary.area("bar");
+  await diary.tabTo(/^Handover/);
   await diary.press("Enter");
   await diary.tabTo(/^Render$/);
   await diary.press("Enter");
@@ -184,17 +202,3 @@ test("from nothing to a file, by keys alone", async ({ page, dir }) => {
   await checkFile(page, dir, () => diary.press("Enter"));
   console.log(`by keys, ${diary.lines.length} steps:\n  ${diary.lines.join("\n  ")}`);
 });
-
-/** Whether a control lies before the one that has the focus, so that Shift+Tab is the nearer way. */
-async function focusedAfter(page: Page, file: string): Promise<boolean> {
-  return page.evaluate((name) => {
-    const wanted = document.querySelector(`[aria-label="Place ${name} at the playhead"]`);
-    const at = document.activeElement;
-    return Boolean(
-      wanted &&
-      at &&
-      at !== document.body &&
-      wanted.compareDocumentPosition(at) & Node.DOCUMENT_POSITION_FOLLOWING,
-    );
-  }, file);
-}

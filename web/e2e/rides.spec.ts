@@ -51,12 +51,20 @@ test("no sample of a ride is lost while the page is busy half of the time", asyn
     { length: 100 },
     (_, i) => at(0.75 - 0.25 * Math.sin(i / 12)) + (i % 2 ? 0.5 : 0),
   );
+  const clocks = () =>
+    page.evaluate(() => [performance.now(), 1000 * (window.wattage?.player.clockTime ?? 0)] as const);
+  const before = await clocks();
   const begun = Date.now();
+  const wanted: number[] = [];
   for (const [i, y] of heights.entries()) {
     await new Promise((resolve) => setTimeout(resolve, Math.max(0, begun + 20 * i - Date.now())));
+    wanted.push(Date.now() - begun);
     sent.push(send("mouseMoved", y));
   }
   await Promise.all(sent);
+  const after = await clocks();
+  // On a machine that is too busy to make sound its clock stands still meanwhile, and what is ridden then is ridden at one moment.
+  const stood = Math.max(0, after[0] - before[0] - (after[1] - before[1]));
   await send("mouseReleased", heights.at(-1) ?? 0, 0);
   await page.keyboard.press("Space");
   await settled(page);
@@ -70,10 +78,9 @@ test("no sample of a ride is lost while the page is busy half of the time", asyn
   const times = moved.map(([when]) => when / 48);
   const gaps = times.slice(1).map((t, i) => t - (times[i] ?? 0));
   expect(Math.min(...gaps)).toBeGreaterThanOrEqual(0);
-  const wanted = heights.map((_, i) => 20 * i);
   const offset = times.map((t, i) => t - (wanted[i] ?? 0)).sort((a, b) => a - b)[50] ?? 0;
   const late = times.map((t, i) => Math.abs(t - offset - (wanted[i] ?? 0))).sort((a, b) => a - b);
-  expect(late[80]).toBeLessThan(20);
+  expect(late[80]).toBeLessThan(20 + stood);
 });
 
 test("a connection that is lost in the middle of a ride loses nothing of it", async ({

@@ -62,7 +62,7 @@ export interface ScreenState {
   closed: string[];
   /** A recording that is being dragged from the list, and how long it is. */
   carried: { source: string; name: string; length: number } | null;
-  /** The clip that was placed last: it is selected, but nobody asked to see its levels. */
+  /** A clip that is selected because it was placed, or because the focus went past it: nobody asked for its levels, or for its track. */
   placed: string | null;
   /** What a drag would make if it were let go now, so that it can be measured. */
   trying: Edit | null;

@@ -27,7 +27,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
   const listening = useListening();
   const ready = sources.filter((s) => s.state === "ready");
   return (
-    <section className="flex min-h-0 flex-col" aria-label="Intake">
+    <section className="flex min-h-0 flex-col" aria-label="Intake" data-area="intake">
       <div className="flex items-center gap-4 border-b border-line px-4 py-2.5">
         <div className="flex-1">
           <h1 className="text-[15px] font-semibold">Intake</h1>

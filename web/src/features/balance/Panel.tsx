@@ -36,6 +36,7 @@ export const Panel = memo(function Panel({
     <Tabs.Root
       value={tab}
       onValueChange={onTab}
+      data-area="panel"
       className="flex min-h-0 min-w-0 flex-col border-l border-line bg-paper"
     >
       {picture}

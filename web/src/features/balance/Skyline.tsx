@@ -107,6 +107,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
   };
   return (
     <footer
+      data-area="skyline"
       className="grid border-t border-line"
       style={{ gridTemplateColumns: `minmax(0,1fr) ${panelWidth}px` }}
     >

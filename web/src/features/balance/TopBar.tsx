@@ -19,7 +19,10 @@ interface Props {
 export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Props) {
   const theme = useTheme();
   return (
-    <header className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 max-[1150px]:grid-cols-[minmax(0,1fr)_auto_auto] max-[1150px]:gap-2 border-b border-line px-3">
+    <header
+      data-area="bar"
+      className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 max-[1150px]:grid-cols-[minmax(0,1fr)_auto_auto] max-[1150px]:gap-2 border-b border-line px-3"
+    >
       <div className="flex min-w-0 items-center gap-2.5">
         <button
           type="button"

@@ -177,6 +177,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           <div
             ref={scroller}
             id="lanes"
+            data-area="lanes"
             className={`min-h-0 overflow-x-hidden overflow-y-auto ${room === "balance" ? "" : "hidden"}`}
             onScroll={(event) => setScrollTop(event.currentTarget.scrollTop)}
           >

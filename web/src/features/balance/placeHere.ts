@@ -4,22 +4,23 @@ import { formatTimecode } from "@/lib/timecode";
 import { clipsOf, type MixState, type MixStore } from "@/store/mixStore";
 
 /**
- * Places a recording at the playhead: on the track of the selected clip, else on the first that is free there. Where something is in the
- * way it says what.
+ * Places a recording at the playhead: on the track of the clip that was selected, else on the first that is free there. Where something is
+ * in the way it says what.
  */
 export async function placeHere(store: MixStore, source: Source): Promise<void> {
   const state = store.getState();
   const length = source.frames ?? 1;
-  const own = state.selected[0] === undefined ? undefined : state.clips[state.selected[0]]?.track;
+  const [first] = state.selected;
+  const own = first === undefined || first === state.placed ? undefined : state.clips[first]?.track;
   const tracks =
     own === undefined ? state.tracks.filter((t) => !t.locked) : state.tracks.filter((t) => t.id === own);
   const track = tracks.find((t) => inTheWay(state, t.id, length) === undefined);
-  const [first] = tracks;
-  if (!track && first) {
-    const clip = inTheWay(state, first.id, length);
+  const [nearest] = tracks;
+  if (!track && nearest) {
+    const clip = inTheWay(state, nearest.id, length);
     const from = formatTimecode(clip?.at ?? 0, state.rate, state.frameRate);
     const to = formatTimecode((clip?.at ?? 0) + (clip?.length ?? 0), state.rate, state.frameRate);
-    const text = `“${clip?.name}” is in the way on ${first.name}, ${from} to ${to}. Put the playhead behind it, or drag the recording to where it is to lie.`;
+    const text = `“${clip?.name}” is in the way on ${nearest.name}, ${from} to ${to}. Put the playhead behind it, or drag the recording to where it is to lie.`;
     state.set({ notice: { kind: "error", text } });
     return;
   }

@@ -45,9 +45,20 @@ export function useKeys({ width, setView, show }: Options): void {
       event.preventDefault();
       command.run(desk, store.getState());
     };
+    // From a part of the screen to the next one also out of a field, which keeps all other keys to itself.
+    const onArea = (event: KeyboardEvent) => {
+      const combination = combinationOf(event);
+      const command = combination ? commandFor(combination) : undefined;
+      if (command?.id !== "next-area" && command?.id !== "area-before") return;
+      event.preventDefault();
+      event.stopPropagation();
+      command.run(desk, store.getState());
+    };
+    window.addEventListener("keydown", onArea, true);
     window.addEventListener("keydown", onKey);
     window.addEventListener("click", handBackSpace);
     return () => {
+      window.removeEventListener("keydown", onArea, true);
       window.removeEventListener("keydown", onKey);
       window.removeEventListener("click", handBackSpace);
     };

@@ -17,7 +17,7 @@ export function DeskView({ timeline }: { timeline: ReactNode }) {
   const moments = useMoments();
   const ordered = inDeskOrder(tracks);
   return (
-    <section className="flex min-h-0 min-w-0 flex-col" aria-label="Desk">
+    <section className="flex min-h-0 min-w-0 flex-col" aria-label="Desk" data-area="desk">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2">
         <h1 className="text-[15px] font-semibold">Desk</h1>
         <RideBar />

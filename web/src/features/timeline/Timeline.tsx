@@ -399,7 +399,12 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
             height: NAME_STRIP,
           }}
           aria-pressed={selected.includes(clip.id)}
-          onFocus={() => selected.includes(clip.id) || store.getState().select(clip.id)}
+          onFocus={() => {
+            if (selected.includes(clip.id)) return;
+            // Who goes past it by keys has not asked for its levels.
+            store.getState().set({ placed: clip.id });
+            store.getState().select(clip.id);
+          }}
           aria-label={`Clip ${clip.name} on ${lane.track.name}, ${formatTimecode(clip.at, rate, frameRate)} to ${formatTimecode(clip.at + clip.length, rate, frameRate)}, gain ${formatDb(clip.gain)} dB`}
         />
       ))}

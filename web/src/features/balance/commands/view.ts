@@ -2,6 +2,18 @@ import { fitAll, fitSpan, zoomBy } from "@/features/timeline";
 import { type CommandGroup, here, refuse, selectedClips } from "./command";
 import { switchAB } from "../compare";
 
+/** Bar, heads and lanes, panel, skyline: the focus goes to the first control of the next one. */
+function goToArea(by: 1 | -1): void {
+  const areas = [...document.querySelectorAll<HTMLElement>("[data-area]")].filter(
+    (a) => a.offsetParent !== null,
+  );
+  const now = areas.findIndex((area) => area.contains(document.activeElement));
+  const next = areas[(now < 0 && by < 0 ? areas.length - 1 : now + by + areas.length) % areas.length];
+  next
+    ?.querySelector<HTMLElement>("button:not(:disabled), input:not([hidden]), select, [tabindex='0']")
+    ?.focus();
+}
+
 export const VIEW: CommandGroup = {
   title: "See and compare",
   commands: [
@@ -53,6 +65,8 @@ export const VIEW: CommandGroup = {
         });
       },
     },
+    { id: "next-area", title: "To the next part of the screen", keys: ["F6"], run: () => goToArea(1) },
+    { id: "area-before", title: "To the part before", keys: ["Shift+F6"], run: () => goToArea(-1) },
     { id: "keys", title: "This sheet", keys: ["?"], run: ({ show }) => show("keys") },
   ],
 };
