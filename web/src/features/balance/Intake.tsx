@@ -74,16 +74,16 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
             <tr className="caps text-left">
               <th className="py-1.5 pl-4 font-semibold">Source</th>
               <th
-                className="w-[84px] font-semibold"
+                className="w-[76px] font-semibold"
                 title="Average: K-weighted as in ITU-R BS.1770, pauses left out, the mean of the channels, dBFS. The same as “average” under Levels; the bars of the Desk are RMS, which reads otherwise"
               >
                 Average
               </th>
-              <th className="w-[68px] font-semibold" title="Highest sample, dBFS">
+              <th className="w-[58px] font-semibold" title="Highest sample, dBFS">
                 Peak
               </th>
               <th
-                className="w-[84px] font-semibold"
+                className="w-[80px] font-semibold"
                 title="Integrated loudness as it is heard on a track at 0 dB, in LUFS, and its range in LU. A mono file sounds on both sides there, 3 dB more than the file alone measures"
               >
                 LUFS
@@ -141,7 +141,9 @@ function Row({ source, target, listening }: RowProps) {
             <div className="truncate font-semibold" title={source.name}>
               {source.name}
             </div>
-            <div className="figure truncate text-[11px] text-faint">{describe(source)}</div>
+            <div className="figure truncate text-[11px] text-faint" title={describe(source)}>
+              {describe(source)}
+            </div>
           </div>
           <Thumbnail source={source} gain={decibelsOf(gain)} position={heard ? listening.share : null} />
         </div>
@@ -296,7 +298,7 @@ function describe(source: Source): string {
   return `${formatSeconds((source.frames ?? 0) / 48000)} · ${source.channels === 1 ? "mono" : "stereo"} · ${rate} · ${source.format ?? ""}${picture}`;
 }
 
-const WIDTH = 150;
+const WIDTH = 126;
 const HEIGHT = 34;
 
 /** The whole source small, after its gain. */

@@ -56,7 +56,7 @@ export function KeySheet({ open, onOpenChange, onGuide }: Props) {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
         <Dialog.Content
-          className="fixed top-[4vh] left-1/2 z-50 flex max-h-[92vh] w-[980px] max-w-[96vw] -translate-x-1/2 flex-col rounded-xl border border-line bg-paper p-5 shadow-2xl"
+          className="fixed top-[4vh] left-1/2 z-50 flex max-h-[92vh] w-[980px] max-w-[96vw] -translate-x-1/2 flex-col rounded-xl border border-line bg-paper p-5 shadow-2xl outline-none"
           aria-describedby={undefined}
           ref={sheet}
           tabIndex={-1}

@@ -23,7 +23,7 @@ export function TamePanel() {
   const project = useMix((s) => s.project.id);
   // Asked for once, the list is kept up with every edit, so that it shows peaks as they are after it.
   const [asked, setAsked] = useState(false);
-  const list = useRef<HTMLDivElement>(null);
+  const list = useRef<HTMLDivElement & HTMLParagraphElement>(null);
   const clips = range ? clipsInRange(store.getState(), range) : selected;
   const where = range ? { from: range.from, to: range.to } : {};
   const wanted = { clips, ceiling: settings.ceiling, ...where };
@@ -36,8 +36,8 @@ export function TamePanel() {
   });
   const peaks = asked && clips.length > 0 ? data : undefined;
   useEffect(() => {
-    if (peaks) list.current?.scrollIntoView({ block: "nearest" });
-  }, [peaks]);
+    if (peaks || error) list.current?.scrollIntoView({ block: "nearest" });
+  }, [peaks, error]);
   const tame = (list: Peak[]) =>
     void store.getState().edit({
       edit: "tame",
@@ -72,8 +72,12 @@ export function TamePanel() {
           {isFetching ? "…" : asked ? "Close" : "List"}
         </button>
       </div>
-      {error && <p className="mt-1 text-[12px] text-trouble">{error.message}</p>}
-      {peaks && (
+      {asked && error && (
+        <p ref={list} role="alert" className="mt-1 text-[12px] text-trouble">
+          {error.message}
+        </p>
+      )}
+      {peaks && !error && (
         <div ref={list}>
           <div className="mt-1.5 flex items-center justify-between">
             <span className="text-[11px] text-faint" role="status">
