@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { View } from "@/features/timeline";
+import { keep, readKept } from "@/lib/kept";
 import type { Room } from "./TopBar";
 
 const placeOf = (project: string) => `wattage-place-${project}`;
@@ -14,7 +15,7 @@ export function useKeptPlace(project: string, view: View): Place | null {
   const [kept] = useState(() => JSON.parse(localStorage.getItem(placeOf(project)) ?? "null") as Place | null);
   useEffect(() => {
     // Scrolling changes it many times a second.
-    const timer = setTimeout(() => localStorage.setItem(placeOf(project), JSON.stringify({ view })), 300);
+    const timer = setTimeout(() => keep(placeOf(project), { view }), 300);
     return () => clearTimeout(timer);
   }, [project, view]);
   return kept;
@@ -22,11 +23,11 @@ export function useKeptPlace(project: string, view: View): Place | null {
 
 /** The room one is in; a project opens in the one it was left in. */
 export function useKeptRoom(project: string): [Room, (room: Room) => void] {
-  const [room, setRoom] = useState(() => (localStorage.getItem(roomOf(project)) ?? "balance") as Room);
+  const [room, setRoom] = useState(() => readKept<Room>(roomOf(project)) ?? "balance");
   return [
     room,
     (next) => {
-      localStorage.setItem(roomOf(project), next);
+      keep(roomOf(project), next);
       setRoom(next);
     },
   ];

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useState } from "react";
+import { keep, readKept } from "@/lib/kept";
 import { useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
 import type { ScreenState } from "@/store/screen";
@@ -26,11 +27,11 @@ export function useScreen() {
   );
   useEffect(() => {
     const key = `wattage-lanes-${project}`;
-    const stored = JSON.parse(localStorage.getItem(key) ?? "null") as Partial<ScreenState> | null;
+    const stored = readKept<Partial<ScreenState>>(key);
     if (stored) store.getState().set(stillThere(stored, store.getState()));
     return store.subscribe((now, before) => {
       if (KEPT.every((part) => now[part] === before[part])) return;
-      localStorage.setItem(key, JSON.stringify(Object.fromEntries(KEPT.map((part) => [part, now[part]]))));
+      keep(key, Object.fromEntries(KEPT.map((part) => [part, now[part]])));
     });
   }, [store, project]);
   const setPanelWidth = useCallback((width: number) => {
@@ -45,10 +46,14 @@ export function useScreen() {
 }
 
 /** Without what belongs to tracks that are gone, and with the playhead within the programme. */
-function stillThere(stored: Partial<ScreenState>, { tracks, length }: MixState): Partial<ScreenState> {
+function stillThere(
+  stored: Partial<ScreenState>,
+  { tracks, length, settings }: MixState,
+): Partial<ScreenState> {
   const ids = new Set(tracks.map((t) => t.id));
   return {
     ...stored,
+    settings: { ...settings, ...stored.settings },
     ...(stored.linked && { linked: stored.linked.filter((id) => ids.has(id)) }),
     ...(stored.modes && {
       modes: Object.fromEntries(Object.entries(stored.modes).filter(([id]) => ids.has(id))),

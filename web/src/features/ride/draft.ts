@@ -1,4 +1,5 @@
 import { newId } from "@/lib/ids";
+import { keep, readKept } from "@/lib/kept";
 import type { RideEdit } from "./recorder";
 
 const prefix = (project: string) => `wattage-ride ${project} `;
@@ -17,11 +18,7 @@ export class Draft {
   }
 
   save(edit: RideEdit): void {
-    try {
-      localStorage.setItem(this.name, JSON.stringify(edit));
-    } catch {
-      // No room: the ride goes on, and reaches the server at its end.
-    }
+    keep(this.name, edit); // Where there is no room, the ride reaches the server at its end.
   }
 
   drop(): void {
@@ -42,9 +39,8 @@ export async function takeDrafts(
   const names = Object.keys(localStorage).filter((name) => name.startsWith(prefix(project)));
   for (const name of names) {
     const hand = async () => {
-      const kept = localStorage.getItem(name);
-      if (kept === null) return;
-      await take(name.slice(prefix(project).length), JSON.parse(kept) as RideEdit);
+      const kept = readKept<RideEdit>(name);
+      if (kept) await take(name.slice(prefix(project).length), kept);
       localStorage.removeItem(name);
     };
     if ("locks" in navigator)
