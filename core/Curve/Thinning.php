@@ -16,6 +16,9 @@ final class Thinning
     /** Points that one line may leave out; bounds the time that long straight rows take. */
     private const REACH = 128;
 
+    /** Beyond this no tolerance goes to make room for a spacing. */
+    private const COARSEST = 30.0;
+
     /** What a step that is too short weighs against a point more: such steps are only taken where nothing else holds the tolerance. */
     private const TOO_NEAR = 1_000_000;
 
@@ -66,6 +69,53 @@ final class Thinning
         $kept[] = $points[0];
 
         return array_reverse($kept);
+    }
+
+    /**
+     * As of(), but the spacing holds, and the tolerance gives way as little as that takes. Only a step keeps two points that are nearer.
+     *
+     * @param list<array{int, float}> $points position and value, positions rising
+     * @param float $tolerance by which the lines may differ at least
+     * @param int $step samples of a step: what is no longer than that is one
+     *
+     * @return array{list<array{int, float}>, float} first and last among them, and the tolerance that was taken
+     */
+    public static function apart(array $points, float $tolerance, int $spacing, int $step): array
+    {
+        $high = max($tolerance, 1e-3);
+        while (self::isTooNear($kept = self::of($points, $high, $spacing), $spacing, $step) && $high < self::COARSEST) {
+            $high *= 2.0;
+        }
+        if ($high <= $tolerance) {
+            return [$kept, $tolerance];
+        }
+        // Between the last that was too fine and the first that is coarse enough, to a twentieth.
+        $low = $high / 2.0;
+        while ($high - $low > 0.05 * $low) {
+            $middle = 0.5 * ($low + $high);
+            $finer = self::of($points, $middle, $spacing);
+            if (self::isTooNear($finer, $spacing, $step)) {
+                $low = $middle;
+            } else {
+                [$high, $kept] = [$middle, $finer];
+            }
+        }
+
+        return [$kept, $high];
+    }
+
+    /** @param list<array{int, float}> $points */
+    private static function isTooNear(array $points, int $spacing, int $step): bool
+    {
+        for ($i = 1, $n = \count($points); $i < $n; ++$i) {
+            $gap = $points[$i][0] - $points[$i - 1][0];
+            // The last one stands where the pass ends.
+            if ($gap < $spacing && $gap > $step && $i < $n - 1) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

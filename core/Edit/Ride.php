@@ -15,8 +15,11 @@ use Wattage\Core\Timeline\UnknownItem;
 /** Writes a ride into the lanes of its tracks. A track that is gone by now is left out, the others are not lost for it. */
 final readonly class Ride implements Edit
 {
-    /** @param non-empty-list<Pass> $passes */
-    public function __construct(private array $passes, private Merge $merge)
+    /**
+     * @param non-empty-list<Pass> $passes
+     * @param bool $apart whether the spacing holds, so that how closely the lane follows is worth telling
+     */
+    public function __construct(private array $passes, private Merge $merge, private bool $apart = false)
     {
     }
 
@@ -25,7 +28,9 @@ final readonly class Ride implements Edit
         $passes = $this->passesIn($before);
         $what = 1 === \count($passes) ? $before->track($passes[0]->track)->name : \sprintf('%d tracks', \count($passes));
 
-        return "Ride {$what}, ".Naming::span($before, self::written($passes));
+        $reach = $this->apart ? \sprintf(', within %s dB', Naming::amount(max(array_map($this->merge->reach(...), $passes)))) : '';
+
+        return "Ride {$what}, ".Naming::span($before, self::written($passes)).$reach;
     }
 
     /**

@@ -32,9 +32,34 @@ final readonly class Merge
      * @param float $tolerance dB that the lane may differ from what was ridden
      * @param int $spacing samples that keyframes are kept apart, except where the sound steps and the tolerance needs two
      * @param int $glide samples in which a touched control goes back to its lane
+     * @param bool $apart whether the spacing holds, and the tolerance gives way as far as that takes
      */
-    public function __construct(private float $tolerance, private int $spacing, private int $glide)
+    public function __construct(private float $tolerance, private int $spacing, private int $glide, private bool $apart = false)
     {
+    }
+
+    /** @return float dB by which the lane may differ from what was ridden in a pass: the tolerance, or more where the spacing holds */
+    public function reach(Pass $pass): float
+    {
+        $samples = Sample::forward($pass->level, $pass->start, $pass->stop, self::FADER_BOTTOM, Decibels::MAX_FADER);
+        $reached = [$this->tolerance];
+        foreach ($this->apart ? Stretches::of($pass->mode, $samples, $pass->start, $pass->stop) : [] as [$from, $to, $ridden]) {
+            $reached[] = $this->thinned(self::points($ridden, $from, $to), $this->tolerance)[1];
+        }
+
+        return max($reached);
+    }
+
+    /**
+     * @param list<array{int, float}> $points
+     *
+     * @return array{list<array{int, float}>, float}
+     */
+    private function thinned(array $points, float $tolerance): array
+    {
+        return $this->apart
+            ? Thinning::apart($points, $tolerance, $this->spacing, self::JOINT)
+            : [Thinning::of($points, $tolerance, $this->spacing), $tolerance];
     }
 
     public function into(Track $track, Pass $pass): Lanes
@@ -67,7 +92,7 @@ final readonly class Merge
     private function level(Curve $old, int $from, int $to, array $ridden, int $out): Curve
     {
         $points = self::points($ridden, $from, $to);
-        $thinned = Thinning::of($points, $this->tolerance, $this->spacing);
+        [$thinned] = $this->thinned($points, $this->tolerance);
         $start = max(0, $from - self::JOINT);
         $end = $to + $out;
         $framed = $old->withKeyframeAt($start)->withKeyframeAt($end)->keyframes;
@@ -83,7 +108,7 @@ final readonly class Merge
     /** @param non-empty-list<Sample> $ridden */
     private function pan(PanLane $old, int $from, int $to, array $ridden, int $out): PanLane
     {
-        $thinned = Thinning::of(self::points($ridden, $from, $to), self::PAN_TOLERANCE, $this->spacing);
+        [$thinned] = $this->thinned(self::points($ridden, $from, $to), self::PAN_TOLERANCE);
         $start = max(0, $from - self::JOINT);
         $end = $to + $out;
         $before = $start < $from ? [[$start, $old->at($start)]] : [];

@@ -125,9 +125,14 @@ final class DeskEdits
         $passes = array_map(self::pass(...), $fields->objects('passes'));
         $rate = $read->mix->rate;
         $seconds = static fn (string $name, float $most, float $usual): int => (int) round($rate * $fields->float($name, 0.0, $most, $usual));
-        $merge = new Merge($fields->float('tolerance', 0.0, 6.0, 0.25), $seconds('spacing', 0.5, 0.1), $seconds('glide', 5.0, 0.2));
+        $apart = match ($fields->string('holds', 'tolerance')) {
+            'tolerance' => false,
+            'spacing' => true,
+            default => throw InvalidDocument::wrongType('holds', 'tolerance or spacing'),
+        };
+        $merge = new Merge($fields->float('tolerance', 0.0, 6.0, 0.25), $seconds('spacing', 0.5, 0.1), $seconds('glide', 5.0, 0.2), $apart);
 
-        return new Ride([] === $passes ? throw InvalidDocument::wrongType('passes', 'a list with at least one entry') : $passes, $merge);
+        return new Ride([] === $passes ? throw InvalidDocument::wrongType('passes', 'a list with at least one entry') : $passes, $merge, $apart);
     }
 
     private static function pass(Fields $fields): Pass

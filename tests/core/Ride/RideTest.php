@@ -7,6 +7,7 @@ namespace Wattage\Tests\core\Ride;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Edit\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
 use Wattage\Core\Ride\Merge;
@@ -178,6 +179,48 @@ final class RideTest extends TestCase
         self::assertLessThan(110, $counts[0]);
     }
 
+    /** Where the spacing is set it holds, except at steps, and the lane is within the tolerance that this took, which the label tells. */
+    #[DataProvider('spacings')]
+    public function testASpacingThatIsSetHolds(float $spacing): void
+    {
+        $random = new Random(21);
+        $samples = [];
+        [$at, $level] = [0, 0.0];
+        for ($move = 0; $move < 12; ++$move) {
+            $target = $random->float(-30.0, 0.0);
+            [$from, $n] = [$level, $random->int(12, 60)];
+            for ($i = 1; $i <= $n; ++$i) {
+                $at += $random->int(700, 900);
+                $level = $from + ($target - $from) * (0.5 - 0.5 * cos(\M_PI * $i / $n));
+                $samples[] = [$at, round($level, 2), 1];
+            }
+            $at += $random->int(0, 2) * self::S;
+        }
+        $samples[] = [$at += self::S, -50.0, 1]; // a step
+        $ride = ['edit' => 'ride', 'passes' => [['track' => 'music', 'mode' => 'write', 'start' => 0, 'stop' => $at + self::S, 'level' => $samples]], 'spacing' => $spacing, 'holds' => 'spacing'];
+        $label = (new EditReader(Mixes::voiceOverBed()))->read($ride)->label(Mixes::voiceOverBed());
+        self::assertSame(1, preg_match('/within ([\d.]+) dB$/', $label, $reached));
+        $lane = Mixes::edited(Mixes::voiceOverBed(), $ride)->track('music')->lanes->level;
+        $keyframes = array_values(array_filter($lane->keyframes, static fn (Keyframe $k): bool => $k->position <= $at));
+        $near = [];
+        for ($i = 1; $i < \count($keyframes); ++$i) {
+            $gap = $keyframes[$i]->position - $keyframes[$i - 1]->position;
+            $gap >= $spacing * self::S || $near[] = $gap;
+        }
+        self::assertSame([self::J], array_values(array_unique($near)), 'only steps stand nearer');
+        foreach ($samples as [$position, $db]) {
+            self::assertEqualsWithDelta($db, $lane->levelAt($position)->db, (float) $reached[1] + 0.06);
+        }
+    }
+
+    /** @return iterable<string, array{float}> */
+    public static function spacings(): iterable
+    {
+        yield 'usual' => [0.1];
+        yield 'sparse' => [0.2];
+        yield 'sparser' => [0.4];
+    }
+
     public function testARepairByTouchLeavesTheRestOfAWrittenPassExactlyAsItWas(): void
     {
         $wave = array_map(static fn (int $i): array => [$i * 960, -10.0 + 5.0 * sin($i / 15), 1], range(0, 500));
@@ -242,6 +285,7 @@ final class RideTest extends TestCase
         yield 'a mode that writes nothing' => [['passes' => [[...$pass, 'mode' => 'read']]], 'passes[0].mode'];
         yield 'a sample in words' => [['passes' => [[...$pass, 'level' => [[0, 'loud', 1]]]]], 'passes[0].level[0]'];
         yield 'a moment between samples' => [['passes' => [[...$pass, 'level' => [[0.5, -3.0, 1]]]]], 'passes[0].level[0]'];
+        yield 'something else that holds' => [['passes' => [$pass], 'holds' => 'both'], 'holds'];
         yield 'a tolerance below nothing' => [['passes' => [$pass], 'tolerance' => -1], 'tolerance'];
     }
 

@@ -178,7 +178,14 @@ export type Edit =
   | { edit: "release-held"; track: string; from?: Text; to?: Text }
   | { edit: "set-part-in-ducking"; clips: string[]; triggers?: boolean; ducked?: boolean }
   | { edit: "duck"; rule?: Rule; without?: string; lanes: { track: string; curve: Keyframe[] }[] }
-  | { edit: "ride"; passes: Pass[]; tolerance?: number; spacing?: number; glide?: number }
+  | {
+      edit: "ride";
+      passes: Pass[];
+      tolerance?: number;
+      spacing?: number;
+      glide?: number;
+      holds?: "tolerance" | "spacing";
+    }
   | ({ edit: "dip-range"; by: Text } & OverLane)
   | ({ edit: "set-range"; level: Text } & OverLane)
   | ({ edit: "reset-range" } & OverLane)

@@ -194,7 +194,10 @@ export function Thinning() {
     if (value === null) return false;
     const edit = {
       ...ridden.edit,
-      ...(part.tolerance === undefined ? { spacing: value / 1000 } : { tolerance: value }),
+      // What was set last holds; the other gives way where both cannot.
+      ...(part.tolerance === undefined
+        ? { spacing: value / 1000, holds: "spacing" as const }
+        : { tolerance: value, holds: "tolerance" as const }),
     };
     const done = await store.getState().edit(edit, true);
     if (done) store.getState().set({ ridden: { revision: store.getState().revision, edit } });
@@ -222,8 +225,8 @@ export function Thinning() {
       />
       ms
       {near > 0 && (
-        <span title="Where the level moves faster than keyframes at this distance can follow, two stand nearer">
-          · {near} nearer, where the level steps
+        <span title="Where the level moves faster than keyframes at this distance can follow within this tolerance, some stand nearer">
+          · {near} nearer, where the level {ridden.edit.holds === "spacing" ? "steps" : "moves fast"}
         </span>
       )}
     </span>
