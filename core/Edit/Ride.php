@@ -28,7 +28,7 @@ final readonly class Ride implements Edit
         $passes = $this->passesIn($before);
         $what = 1 === \count($passes) ? $before->track($passes[0]->track)->name : \sprintf('%d tracks', \count($passes));
 
-        $reach = $this->apart ? \sprintf(', within %s dB', Naming::amount(max(array_map($this->merge->reach(...), $passes)))) : '';
+        $reach = $this->apart ? \sprintf(', within %.2f dB', max(array_map($this->merge->reach(...), $passes))) : '';
 
         return "Ride {$what}, ".Naming::span($before, self::written($passes)).$reach;
     }

@@ -130,6 +130,23 @@ test("a ride with the pointer is written, repaired by touch, and played back wit
   await page.keyboard.press("Enter");
   await settled(page);
   expect((await track(page, "Music"))?.lanes?.level?.length ?? 0).toBeLessThanOrEqual(written.length);
+
+  // Spacing that is set holds, except at the joints to what was there, and the tolerance gives way.
+  const spacing = page.getByLabel("Spacing of keyframes, ms");
+  await spacing.fill("900");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toHaveText(/^It goes from 0 to 500 ms/);
+  await spacing.fill("400");
+  await page.keyboard.press("Enter");
+  await settled(page);
+  const apart = ((await track(page, "Music"))?.lanes?.level ?? []).map((k) => k.at);
+  const gaps = apart.slice(1, -1).map((at, i) => at - (apart[i] ?? 0));
+  // Steps are within 10 ms; one may end where the pass does.
+  expect(gaps.filter((gap) => gap > 480 && gap < 0.399 * 48_000).length).toBeLessThanOrEqual(1);
+  expect(apart.length).toBeLessThan(written.length);
+  await spacing.fill("100");
+  await page.keyboard.press("Enter");
+  await settled(page);
   await tolerance.fill("0.25");
   await page.keyboard.press("Enter");
   await settled(page);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { formatClock, formatSeconds } from "@/lib/format";
 import { formatTimecode, frameAt, sampleOfTimecode, shortTimecode } from "@/lib/timecode";
-import { notALength, notALevel, notATime } from "./check";
+import { notALength, notALevel, notANumber, notATime } from "./check";
 import { parseShownTime } from "./parse";
 
 describe("what a field knows by itself", () => {
@@ -13,6 +13,14 @@ describe("what a field knows by itself", () => {
     expect(notALevel("12.5", 12)).toContain("up to +12 dB");
     expect(notALevel("2000%", 24)).toContain("up to +24 dB");
     expect(notALevel("-5%", 24)).toContain("less than nothing");
+  });
+
+  it("takes numbers in their range", () => {
+    for (const number of ["0", "500", "250 ms", "0,5"]) expect(notANumber(number, 0, 500, "ms")).toBeNull();
+    expect(notANumber("−12.5", -60, 0, "dB")).toBeNull();
+    expect(notANumber("near", 0, 500, "ms")).toContain("“near” is not a number");
+    expect(notANumber("501", 0, 500, "ms")).toContain("from 0 to 500 ms");
+    expect(notANumber("3", -60, -0.5, "dB")).toContain("from −60 to −0.5 dB");
   });
 
   it("takes times and lengths likewise", () => {

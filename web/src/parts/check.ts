@@ -1,5 +1,7 @@
 /** What a field can know by itself about what is typed, said before anything is sent; the server reads it all the same. */
 
+import { numberIn } from "./parse";
+
 const LEVEL = /^([-+−]?(?:\d{1,6}(?:[.,]\d{0,12})?|[.,]\d{1,12}))\s*(db|%)?$/i;
 const SILENCE = /^(silence|[-−]\s*(inf|infinity|∞))$/i;
 
@@ -34,4 +36,22 @@ export function notALength(text: string): string | null {
   return /^(\d{1,6}(?:[.,]\d{0,6})?|[.,]\d{1,6})\s*(s|ms|f|frames?)?$/i.test(plain)
     ? null
     : `“${plain}” is not a length. Type seconds (0.4), 250 ms, or frames (12f).`;
+}
+
+/**
+ * @param least smallest that is taken
+ * @param most largest that is taken
+ *
+ * @returns why it is no number in that range; null when it is one
+ */
+export function notANumber(text: string, least: number, most: number, unit: string): string | null {
+  const plain = text.trim();
+  const number = numberIn(plain);
+  const range = `from ${signed(least)} to ${signed(most)} ${unit}`;
+  if (number === null) return `“${plain}” is not a number. Type one ${range}.`;
+  return number < least || number > most ? `It goes ${range}. Type one of these.` : null;
+}
+
+function signed(number: number): string {
+  return String(number).replace("-", "−");
 }

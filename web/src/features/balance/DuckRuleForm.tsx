@@ -5,11 +5,15 @@ import { api } from "@/api/client";
 import type { DuckingPlan, Rule } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
+import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useMix, useMixStore } from "@/store/context";
 import { offered } from "./buried";
 import { mutedSpeakers, withTrack } from "./duckRules";
+
+/** Seconds that can be typed for any time of a rule; its slider ends where most rules do. */
+const LONGEST = 10;
 
 const TIMES: {
   key: "lead" | "fall" | "rise" | "hold" | "bridge" | "ignore";
@@ -267,6 +271,9 @@ function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void
         <span className="flex-1">by</span>
         <Typed
           label="Depth, dB"
+          unit="dB"
+          least={-60}
+          most={-0.5}
           value={draft.depth ?? -12}
           disabled={!fixed}
           onChange={(depth) => set({ depth })}
@@ -284,6 +291,9 @@ function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void
         <span className="flex-1">as deep as needed for</span>
         <Typed
           label="Wanted clearance, LU"
+          unit="LU"
+          least={3}
+          most={40}
           value={draft.clearance}
           disabled={fixed}
           onChange={(clearance) => set({ clearance })}
@@ -293,7 +303,14 @@ function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void
       {!fixed && (
         <div className="flex items-center gap-2 pl-8 text-faint">
           <span className="flex-1">but no deeper than</span>
-          <Typed label="Deepest, dB" value={draft.deepest} onChange={(deepest) => set({ deepest })} />
+          <Typed
+            label="Deepest, dB"
+            unit="dB"
+            least={-60}
+            most={-0.5}
+            value={draft.deepest}
+            onChange={(deepest) => set({ deepest })}
+          />
           dB
         </div>
       )}
@@ -303,11 +320,17 @@ function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void
 
 function Typed({
   label,
+  unit,
+  least,
+  most,
   value,
   disabled = false,
   onChange,
 }: {
   label: string;
+  unit: string;
+  least: number;
+  most: number;
   value: number;
   disabled?: boolean;
   onChange: (value: number) => void;
@@ -318,10 +341,10 @@ function Typed({
       label={label}
       shown={formatDb(value).replace("+", "")}
       disabled={disabled}
+      check={(text) => notANumber(text, least, most, unit)}
       onCommit={async (text) => {
-        const next = numberIn(text);
-        if (next !== null) onChange(next);
-        return next !== null;
+        onChange(numberIn(text) ?? value);
+        return true;
       }}
     />
   );
@@ -356,11 +379,10 @@ function Number({ name, unit, hint, value, least, most, step, onChange }: Number
       <TypedField
         label={`${name}, ${unit}`}
         shown={value.toFixed(2).replace(/0$/, "")}
+        check={(text) => notANumber(text, least, unit === "s" ? LONGEST : most, unit)}
         onCommit={async (text) => {
-          const next = numberIn(text);
-          const ok = next !== null && next >= least && next <= 10 * most;
-          if (ok) onChange(next);
-          return ok;
+          onChange(numberIn(text) ?? value);
+          return true;
         }}
       />
       <span className="text-[11px] text-faint">{unit}</span>

@@ -4,6 +4,7 @@ import { api } from "@/api/client";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
+import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
 import { offered } from "./buried";
 import { PlanFoot } from "./PlanFoot";
@@ -24,7 +25,8 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
   const [level, setLevel] = useState("-20");
   const number = numberIn(level);
   const wanted = to === "stem" ? "stem" : to === "number" ? (number ?? 0) : { clip: to };
-  const usable = to !== "number" || number !== null;
+  const wrong = to === "number" ? notANumber(level, -60, 0, "dBFS") : null;
+  const usable = wrong === null;
   const { data, error } = useQuery({
     queryKey: ["even-up", project, revision, selected, by, wanted],
     queryFn: () => api.evenUp(project, { clips: selected, by, to: wanted }),
@@ -107,7 +109,7 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
         </table>
       </div>
       <PlanFoot
-        error={error?.message ?? null}
+        error={wrong ?? error?.message ?? null}
         text={edit ? "One step; undo takes it back." : "All of them are there already."}
         name="Even up"
         disabled={!edit || !usable}

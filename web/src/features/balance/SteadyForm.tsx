@@ -4,6 +4,7 @@ import { api } from "@/api/client";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
+import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
 import { offered } from "./buried";
 import { PlanFoot } from "./PlanFoot";
@@ -36,12 +37,13 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
   const [to, setTo] = useState<"own" | "stem" | "number">("own");
   const [level, setLevel] = useState("-20");
   const number = numberIn(level);
+  const wrong = to === "number" ? notANumber(level, -60, 0, "dBFS") : null;
   const wanted = to === "number" ? (number ?? -20) : to;
   const [shown, setShown] = useState(selected[0] ?? "");
   const { data, error, isFetching } = useQuery({
     queryKey: ["steady", project, revision, selected, settings, wanted],
     queryFn: () => api.steady(project, { clips: selected, to: wanted, ...settings }),
-    enabled: selected.length > 0 && (to !== "number" || number !== null),
+    enabled: selected.length > 0 && wrong === null,
     placeholderData: (old) => old,
     retry: false,
   });
@@ -68,7 +70,7 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
                 className="field figure !w-16 py-0.5 text-right"
                 aria-label="Level to steady to, dBFS"
                 value={level}
-                aria-invalid={number === null}
+                aria-invalid={wrong !== null}
                 onChange={(event) => setLevel(event.target.value)}
               />
               dBFS
@@ -128,7 +130,7 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
         </table>
       </div>
       <PlanFoot
-        error={error?.message ?? null}
+        error={wrong ?? error?.message ?? null}
         text={
           isFetching
             ? "Working it out…"
@@ -137,7 +139,7 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
               : "Nobody speaks in these clips, so nothing would change."
         }
         name="Steady"
-        disabled={!edit}
+        disabled={!edit || wrong !== null}
         onDo={() =>
           edit &&
           void store

@@ -2,9 +2,21 @@ import { RotateCcw } from "lucide-react";
 import type { Stem } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
 import { STEMS } from "@/parts/stems";
 import { TypedField } from "@/parts/TypedField";
+
+const ANY = /^(any|-|)$/;
+
+/** Why a typed end is none, with the other end of the zone, where it has one. */
+function notAnEnd(text: string, low: number | undefined, high: number | undefined): string | null {
+  const wrong = notANumber(text, -80, 0, "dBFS");
+  const end = numberIn(text) ?? 0;
+  if (wrong !== null) return wrong;
+  if (high !== undefined && end >= high) return `Its upper end is ${formatDb(high)}. Type less.`;
+  return low !== undefined && end <= low ? `Its lower end is ${formatDb(low)}. Type more.` : null;
+}
 
 /** Between which average levels each stem belongs. What leaves its zone is marked on the timeline and named here. */
 export function Zones() {
@@ -27,8 +39,9 @@ export function Zones() {
               label={`Lowest average of ${name}, dBFS`}
               shown={low === undefined ? "any" : formatDb(low)}
               disabled={!canEdit}
+              check={(text) => (ANY.test(text.trim()) ? null : notAnEnd(text, undefined, high))}
               onCommit={async (text) => {
-                if (/^(any|-|)$/.test(text.trim())) return set(stem, undefined, high);
+                if (ANY.test(text.trim())) return set(stem, undefined, high);
                 const next = numberIn(text);
                 return next !== null && set(stem, next, high);
               }}
@@ -41,6 +54,7 @@ export function Zones() {
               label={`Highest average of ${name}, dBFS`}
               shown={formatDb(high)}
               disabled={!canEdit}
+              check={(text) => notAnEnd(text, low, undefined)}
               onCommit={async (text) => {
                 const next = numberIn(text);
                 return next !== null && set(stem, low, next);

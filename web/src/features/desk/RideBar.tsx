@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import type { Pass, Track } from "@/api/types";
 import { useRecorder } from "@/features/ride";
 import { Astray } from "@/parts/Astray";
+import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -46,11 +47,10 @@ export function RideBar() {
             className="!w-12"
             label="Time before the ride counts, s"
             shown={preRoll.toFixed(1)}
+            check={(text) => notANumber(text, 0, 10, "s")}
             onCommit={async (text) => {
-              const next = numberIn(text);
-              const ok = next !== null && next >= 0 && next <= 10;
-              if (ok) store.getState().set({ preRoll: next });
-              return ok;
+              store.getState().set({ preRoll: numberIn(text) ?? preRoll });
+              return true;
             }}
           />
           s
@@ -97,15 +97,10 @@ export function RideSettings() {
           className="!w-12"
           label="Time in which touch glides back, s"
           shown={glide.toFixed(2)}
+          check={(text) => notANumber(text, 0, 5, "s")}
           onCommit={async (text) => {
-            const next = numberIn(text);
-            if (next !== null && next >= 0 && next <= 5) {
-              store.getState().set({ glide: next, notice: null });
-              return true;
-            }
-            const why = `“${text}” is no time for gliding back. Type seconds from 0 to 5.`;
-            store.getState().set({ notice: { kind: "error", text: why } });
-            return false;
+            store.getState().set({ glide: numberIn(text) ?? glide });
+            return true;
           }}
         />
         s
@@ -180,6 +175,8 @@ export function Thinning() {
   const ridden = useMix((s) => (s.ridden?.revision === s.revision ? s.ridden : null));
   const tracks = useMix((s) => s.tracks);
   const rate = useMix((s) => s.rate);
+  // How close it comes is told by the server, at the end of what the edit is called.
+  const label = useMix((s) => s.label);
   if (!ridden) return null;
   const { tolerance = 0.25, spacing = 0.1 } = ridden.edit;
   const ids = ridden.edit.passes.map((pass) => pass.track);
@@ -214,6 +211,7 @@ export function Thinning() {
         className="!w-12"
         label="Tolerance of thinning, dB"
         shown={String(tolerance)}
+        check={(text) => notANumber(text, 0, 6, "dB")}
         onCommit={set({ tolerance })}
       />
       dB, apart
@@ -221,9 +219,15 @@ export function Thinning() {
         className="!w-12"
         label="Spacing of keyframes, ms"
         shown={String(Math.round(spacing * 1000))}
+        check={(text) => notANumber(text, 0, 500, "ms")}
         onCommit={set({ spacing })}
       />
       ms
+      {ridden.edit.holds === "spacing" && (
+        <span title="The spacing was set last, so it holds, and the tolerance gives way as far as that takes">
+          · that comes {label.slice(label.lastIndexOf("within"))}
+        </span>
+      )}
       {near > 0 && (
         <span title="Where the level moves faster than keyframes at this distance can follow within this tolerance, some stand nearer">
           · {near} nearer, where the level {ridden.edit.holds === "spacing" ? "steps" : "moves fast"}
