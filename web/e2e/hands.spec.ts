@@ -202,6 +202,20 @@ test("Delete takes what is framed, ranges keep their beginning, nothing is split
   await page.keyboard.press("Control+z");
   await settled(page);
 
+  // A number typed right after a range was dragged is for the range, and the keys are the timeline's again.
+  await drag(page, await at(9), await at(11));
+  const zoom = await page.getByTestId("timeline").getAttribute("data-view");
+  await page.keyboard.type("+8");
+  await page.keyboard.press("Enter");
+  await settled(page);
+  await expect.poll(async () => (await mix(page)).label).toMatch(/^Lift .* by 8 dB/);
+  expect(await page.getByTestId("timeline").getAttribute("data-view")).toBe(zoom);
+  await page.keyboard.press("Space");
+  await expect.poll(async () => (await mix(page)).playing).toBe(true);
+  await page.keyboard.press("Space");
+  await page.keyboard.press("Control+z");
+  await settled(page);
+
   await page.keyboard.press("Escape");
   await page.keyboard.press("Escape");
   await page.keyboard.press("/");

@@ -31,7 +31,7 @@ import { Playhead } from "./Playhead";
 import { buildScene, type Preview } from "./scene";
 import { Teaching } from "./Teaching";
 import { TypeIn, type TypeInRequest } from "./TypeIn";
-import { type Hovered, renaming, typeInFor, useTyping } from "./useTyping";
+import { type Pointer, renaming, typeInFor, useTyping } from "./useTyping";
 import { clampView } from "./viewport";
 
 export const SOURCE_DRAG = "application/x-wattage-source";
@@ -78,7 +78,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
   } | null>(null);
   const [settling, setSettling] = useState<Preview | null>(null);
   const [typing, setTyping] = useState<TypeInRequest | null>(null);
-  const hovered = useRef<Hovered>({ target: null, x: 0, y: 0 });
+  const pointer = useRef<Pointer>(null);
   const [cursor, setCursor] = useState("default");
   const [scrubbing, setScrubbing] = useState(false);
   const [ghost, setGhost] = useState<{ drop: Drop; x: number; y: number } | null>(null);
@@ -175,13 +175,13 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
 
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const { x, y } = place(event);
+    pointer.current = { x, y };
     if (scrubbing) {
       void player.scrub(Math.min(Math.max(0, sampleAt(view, x)), store.getState().length));
       return;
     }
     if (!gesture) {
       const target = hitTest(scene, x, y);
-      hovered.current = { target, x, y };
       setCursor(target ? CURSORS[target.kind] : "default");
       onHint(target ? HINTS[target.kind] : "");
       return;
@@ -272,7 +272,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     }
   };
 
-  useTyping(hovered, setTyping);
+  useTyping(pointer, scene, setTyping);
 
   const onContextMenu = (event: React.MouseEvent) => {
     event.preventDefault();
@@ -368,7 +368,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
         setScrubbing(false);
       }}
       onPointerLeave={() => {
-        hovered.current = { target: null, x: 0, y: 0 };
+        pointer.current = null;
         onHint("");
       }}
       onDoubleClick={onDoubleClick}

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 
 export interface TypeInRequest {
   x: number;
@@ -12,7 +12,7 @@ export interface TypeInRequest {
 /** A small field that opens where the pointer is when one starts to type a number. */
 export function TypeIn({ request, close }: { request: TypeInRequest; close: () => void }) {
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
+  useLayoutEffect(() => {
     const field = input.current;
     field?.focus();
     field?.setSelectionRange(field.value.length, field.value.length);

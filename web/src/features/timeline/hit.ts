@@ -41,6 +41,20 @@ const RIGHT_ON = 5;
 const NEAR_EDGE = 12;
 const NEAR_CORNER = 12;
 
+/** So near outside a range a typed number is for it still, as a drag that made it ends on its edge. */
+const BESIDE_RANGE = 8;
+
+/** What a number typed there is for. */
+export function typedAt(scene: Scene, x: number, y: number): Target | null {
+  const target = hitTest(scene, x, y);
+  const { range, view } = scene;
+  if (!range || !target || !["lane", "body", "wire"].includes(target.kind)) return target;
+  const [from, to] = [xOf(view, range.from), xOf(view, range.to)];
+  if (x < from - BESIDE_RANGE || x > to + BESIDE_RANGE) return target;
+  const inside = hitTest(scene, Math.min(Math.max(x, from + 1), to - 1), y);
+  return inside?.kind === "dip" || inside?.kind === "pan-range" ? inside : target;
+}
+
 export function hitTest(scene: Scene, x: number, y: number): Target | null {
   const { clearance, horizon } = scene.layout;
   if (y >= clearance.top && y < horizon.top + horizon.height) return onHorizon(scene, x, y);

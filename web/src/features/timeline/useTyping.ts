@@ -1,23 +1,25 @@
 import { type RefObject, useEffect } from "react";
+import { flushSync } from "react-dom";
 import type { Marker, WireId } from "@/api/types";
 import { useCanEdit, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
 import { typedPan } from "@/store/typedPan";
 import { rampsFor } from "@/store/screen";
 import { wireIn } from "@/store/wires";
-import type { Target } from "./hit";
+import { type Target, typedAt } from "./hit";
 import { wiresInRange } from "./levels";
+import type { Scene } from "./scene";
 import type { TypeInRequest } from "./TypeIn";
 
-/** What the pointer is over, and where. */
-export interface Hovered {
-  target: Target | null;
-  x: number;
-  y: number;
-}
+/** Where the pointer is over the timeline; null where it is not. */
+export type Pointer = { x: number; y: number } | null;
 
 /** Typing a number over a wire, a keyframe, a fade or a range opens a field for it there. */
-export function useTyping(hovered: RefObject<Hovered>, open: (request: TypeInRequest) => void): void {
+export function useTyping(
+  pointer: RefObject<Pointer>,
+  scene: Scene,
+  open: (request: TypeInRequest) => void,
+): void {
   const store = useMixStore();
   const canEdit = useCanEdit();
   useEffect(() => {
@@ -26,19 +28,28 @@ export function useTyping(hovered: RefObject<Hovered>, open: (request: TypeInReq
       const inDialog = event.target instanceof Element && event.target.closest("[role=dialog], [role=menu]");
       const modified = event.ctrlKey || event.metaKey || event.altKey;
       if (inField || inDialog || modified || !/^[-+0-9.−]$/.test(event.key) || !canEdit) return;
-      const request = typeInFor(hovered.current, store.getState(), event.key);
+      const at = pointer.current;
+      if (!at) return;
+      // What is there now, which is not what was there when the pointer came.
+      const target = typedAt(scene, at.x, at.y);
+      const request = typeInFor({ target, ...at }, store.getState(), event.key);
       if (!request) return;
       event.preventDefault();
       event.stopPropagation();
-      open(request);
+      // At once, so that the next digit already finds the field.
+      flushSync(() => open(request));
     };
     window.addEventListener("keydown", onKey, true);
     return () => window.removeEventListener("keydown", onKey, true);
-  }, [hovered, store, canEdit, open]);
+  }, [pointer, scene, store, canEdit, open]);
 }
 
 /** The field that typing over a target opens. */
-export function typeInFor({ target, x, y }: Hovered, state: MixState, text: string): TypeInRequest | null {
+export function typeInFor(
+  { target, x, y }: { target: Target | null; x: number; y: number },
+  state: MixState,
+  text: string,
+): TypeInRequest | null {
   const { edit, range, settings } = state;
   const at = { x, y, text };
   switch (target?.kind) {
