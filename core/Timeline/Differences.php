@@ -115,7 +115,7 @@ final readonly class Differences
             $difference = max(-60.0, $new->curve->levelAt($keyframe->position)->db) - max(-60.0, $old->curve->levelAt($keyframe->position)->db);
             $largest = abs($difference) > abs($largest[0]) ? [$difference, $keyframe->position] : $largest;
         }
-        $count = \sprintf('%d keyframes instead of %d', \count($new->curve->keyframes), \count($old->curve->keyframes));
+        $count = \sprintf('%d keyframe%s instead of %d', \count($new->curve->keyframes), 1 === \count($new->curve->keyframes) ? '' : 's', \count($old->curve->keyframes));
 
         return 0.0 === $largest[0]
             ? "The curve of {$name} has {$count}."
