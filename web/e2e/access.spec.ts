@@ -29,6 +29,24 @@ async function violations(page: Page): Promise<string[]> {
     );
 }
 
+/** What a pointer has to meet and is smaller than 24 px; the thumb of a slider counts with the strip it runs in. */
+async function tooSmall(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const controls = "button, input, select, summary, [role=slider], [role=tab]";
+    // The clips' buttons take keys only.
+    const found = [...document.querySelectorAll(controls)].filter(
+      (e) => !e.closest("#lanes, [data-testid=timeline]"),
+    );
+    return found.flatMap((element) => {
+      const met = element.matches("span[role=slider]") ? element.parentElement?.parentElement : element;
+      const { width, height } = (met ?? element).getBoundingClientRect();
+      const isSeen = width > 1 && height > 1;
+      const name = element.getAttribute("aria-label") ?? element.textContent;
+      return isSeen && Math.min(width, height) < 23.9 ? [`${name}: ${width}x${height}`] : [];
+    });
+  });
+}
+
 const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   balance: async (page) => {
     await page.getByRole("button", { name: /^Clip Slow accordion on Music, 00:00:00/ }).focus();
@@ -83,6 +101,7 @@ for (const scheme of ["light", "dark"] as const) {
         await openProject(page, "The Salt Ferry");
         await show(page);
         expect(await violations(page)).toEqual([]);
+        expect(await tooSmall(page)).toEqual([]);
       });
   });
 }

@@ -72,7 +72,7 @@ function Standing({
           <span aria-hidden className="absolute -top-[3px] left-1/2 h-[7px] w-px bg-faint" />
         </Slider.Track>
         <Slider.Thumb
-          className="block size-[12px] rounded-full border border-faint bg-sheet"
+          className="relative block size-[12px] rounded-full border border-faint bg-sheet after:absolute after:-inset-[7px] after:content-['']"
           aria-label={`Pan of ${track.name}`}
           aria-valuetext={text}
         />

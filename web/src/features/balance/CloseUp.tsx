@@ -109,7 +109,12 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
       </div>
       <div className="mt-4 flex items-center gap-3">
         <label className="flex flex-1 items-center gap-2">
-          <input type="checkbox" checked={close} onChange={(event) => setClose(event.target.checked)} />
+          <input
+            className="size-6 accent-[var(--copper)]"
+            type="checkbox"
+            checked={close}
+            onChange={(event) => setClose(event.target.checked)}
+          />
           Close the gap: what comes later on the track moves up
         </label>
         <button

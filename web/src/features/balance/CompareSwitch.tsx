@@ -25,7 +25,7 @@ export function CompareSwitch() {
           <button
             key={side}
             type="button"
-            className="figure w-7 cursor-pointer rounded-md text-[12px] font-semibold text-faint aria-pressed:bg-ink aria-pressed:text-paper"
+            className="figure h-6 w-7 cursor-pointer rounded-md text-[12px] font-semibold text-faint aria-pressed:bg-ink aria-pressed:text-paper"
             aria-pressed={(side === "A") === hearing}
             aria-disabled={a === null}
             title={side === "A" ? `Hear A: ${name} (C)` : "Hear B: the present (C)"}

@@ -105,6 +105,7 @@ function KeyframeRow({ wire, keyframe, fine }: { wire: Wire; keyframe: Keyframe;
       <td>
         <input
           type="checkbox"
+          className="block size-6 accent-[var(--copper)]"
           aria-label="Choose this keyframe"
           checked={chosen}
           onChange={() =>

@@ -33,7 +33,7 @@ export function PicturePane() {
     <section aria-label="Picture" className="border-b border-line">
       <button
         type="button"
-        className="flex w-full cursor-pointer items-center justify-between px-3 py-1 text-faint"
+        className="flex w-full cursor-pointer items-center justify-between min-h-6 px-3 py-1 text-faint"
         aria-expanded={!aside}
         onClick={put}
       >

@@ -107,7 +107,7 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
                 <th className="px-2 py-0.5 text-left font-normal">
                   <button
                     type="button"
-                    className="cursor-pointer"
+                    className="min-h-6 cursor-pointer"
                     aria-pressed={r === row}
                     onClick={() => setShown(r.clip)}
                   >

@@ -94,7 +94,7 @@ export function TamePanel() {
               <li key={`${peak.clip}-${peak.at}`} className="flex items-center gap-2 py-0.5">
                 <button
                   type="button"
-                  className="figure cursor-pointer text-[11px] underline decoration-line"
+                  className="figure min-h-6 cursor-pointer text-[11px] underline decoration-line"
                   title="Go there"
                   onClick={() => player.seek(peak.time)}
                 >

@@ -39,7 +39,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
             <button
               key={name}
               type="button"
-              className="cursor-pointer rounded-md px-2 py-0.5 font-semibold text-faint capitalize max-[1150px]:px-1.5 aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
+              className="min-h-6 cursor-pointer rounded-md px-2 font-semibold text-faint capitalize max-[1150px]:px-1.5 aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
               aria-current={room === name ? "page" : undefined}
               onClick={() => onRoom(name)}
             >

@@ -102,7 +102,7 @@ function Clock() {
       ) : (
         <button
           type="button"
-          className="block cursor-text text-[23px] font-semibold max-[1150px]:text-[19px]"
+          className="mx-auto block min-h-6 cursor-text text-[23px] font-semibold max-[1150px]:text-[19px]"
           aria-label="Type a time to go to"
           title="Click to type a time to go to (Enter)"
           onClick={() => store.getState().set({ typingTime: true })}

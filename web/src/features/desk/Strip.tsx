@@ -38,7 +38,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
       {...metered}
       head={
         <>
-          <div className="flex justify-center gap-1">
+          <div className="-mx-[5px] flex justify-center gap-[2px]">
             <MuteToggle track={track} disabled={!canEdit} />
             <Toggle
               pressed={solo}

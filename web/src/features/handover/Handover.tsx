@@ -201,7 +201,7 @@ function Places({ places, onGo }: { places: number[][]; onGo: () => void }) {
         <button
           key={from}
           type="button"
-          className="cursor-pointer underline"
+          className="min-h-6 cursor-pointer underline"
           title="Go there"
           onClick={() => {
             player.seek(from);
