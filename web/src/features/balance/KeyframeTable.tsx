@@ -52,7 +52,7 @@ export function KeyframeTable({ of }: { of: WireId }) {
       <table className="w-full table-fixed">
         <thead>
           <tr className="text-left text-[11px] text-faint">
-            <th className="w-5">
+            <th className="w-7">
               <span className="sr-only">Chosen</span>
             </th>
             {head("time", "Time", "w-[98px]")}
