@@ -1,10 +1,12 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { type PointerEvent, useRef } from "react";
 import { formatDb } from "@/lib/format";
-import { KEYS_LET_GO } from "./useGrip";
-import { useWheel } from "./useWheel";
+import { type OnLevel, useLevelSteps } from "./useLevelSteps";
 
 export const FADER_MIN = -60;
 const FADER_MAX = 12;
+
+/** Home and End are left to the timeline: a fader that was dragged must not fall silent for going to the start. */
+const KEYS = { ArrowUp: 1, ArrowDown: -1, PageUp: 6, PageDown: -6 };
 
 /** dB by the part of the way, 0 bottom to 1 top: most room where most work is done. */
 const SCALE: [number, number][] = [
@@ -44,26 +46,17 @@ interface Props {
   disabled: boolean;
   /** Whether what it does is being written. */
   writing?: boolean;
-  /** @param when performance time of the event; `alone` where the others that are linked are to stay */
-  onMove: (value: number, held: boolean, when: number, alone: boolean) => void;
+  onMove: OnLevel;
 }
 
 /** A tall fader, dB. Its lower end is silence. Arrows move it by 1 dB, with Shift by 0.1; double-click goes to 0 dB. */
 export function Fader({ of, ink, value, disabled, writing = false, onMove }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const grip = useRef<{ y: number; part: number; last: number; fine: boolean } | null>(null);
-  const release = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const shown = Math.max(FADER_MIN, Math.min(FADER_MAX, value));
   const step = (db: number) => Math.max(FADER_MIN, Math.min(FADER_MAX, Math.round(db * 100) / 100));
 
-  const nudge = (by: number, when: number, alone: boolean) => {
-    const next = step(shown + by);
-    clearTimeout(release.current);
-    onMove(next, true, when, alone);
-    // A hand that does not press again has let go.
-    release.current = setTimeout(() => onMove(next, false, performance.now(), alone), KEYS_LET_GO);
-  };
-  useWheel(box, (event) => !disabled && nudge(event.deltaY < 0 ? 0.5 : -0.5, event.timeStamp, event.altKey));
+  const steps = useLevelSteps(box, { disabled, keys: KEYS, stepped: (by) => step(shown + by), onMove });
 
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (disabled || event.button !== 0) return;
@@ -91,15 +84,6 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
     onMove(grip.current.last, false, event.timeStamp, event.altKey);
     grip.current = null;
   };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const by = { ArrowUp: 1, ArrowDown: -1, PageUp: 6, PageDown: -6 }[event.key];
-    // Home and End are left to the timeline: a fader that was dragged must not fall silent for going to the start.
-    if (disabled || by === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    nudge(by * (event.shiftKey ? 0.1 : 1), event.timeStamp, event.altKey);
-  };
-
   return (
     <div
       ref={box}
@@ -118,12 +102,7 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
       onPointerCancel={onPointerUp}
-      onKeyDown={onKeyDown}
-      onDoubleClick={(event) => {
-        if (disabled) return;
-        onMove(0, true, event.timeStamp, event.altKey);
-        onMove(0, false, event.timeStamp, event.altKey);
-      }}
+      {...steps}
     >
       <div className="absolute inset-y-[15px] left-[13px] w-[2px] rounded bg-line" aria-hidden />
       {[12, 6, 0, -6, -12, -24, -40].map((db) => (

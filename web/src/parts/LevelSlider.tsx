@@ -1,10 +1,11 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { type PointerEvent, useRef } from "react";
 import { formatDb } from "@/lib/format";
-import { KEYS_LET_GO } from "./useGrip";
-import { useWheel } from "./useWheel";
+import { type OnLevel, useLevelSteps } from "./useLevelSteps";
 
 /** dB that one pixel of a drag is worth: fine enough to set half a dB, whatever room the slider has. */
 const DB_PER_PX = 0.25;
+
+const KEYS = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 6, PageDown: -6 };
 
 interface Props {
   label: string;
@@ -15,8 +16,7 @@ interface Props {
   max: number;
   disabled: boolean;
   className?: string;
-  /** @param when performance time of the event */
-  onMove: (value: number, held: boolean, when: number, alone: boolean) => void;
+  onMove: OnLevel;
 }
 
 /**
@@ -26,18 +26,10 @@ interface Props {
 export function LevelSlider({ label, ink, value, min, max, disabled, className = "", onMove }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const grip = useRef<{ x: number; db: number } | null>(null);
-  const release = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const shown = Math.max(min, Math.min(max, value));
   const within = (db: number) => Math.max(min, Math.min(max, Math.round(db * 100) / 100));
   const part = (db: number) => (100 * (db - min)) / (max - min);
-  const step = (by: number, when: number, alone: boolean) => {
-    const next = within(shown + by);
-    clearTimeout(release.current);
-    onMove(next, true, when, alone);
-    // A hand that does not press again has let go.
-    release.current = setTimeout(() => onMove(next, false, performance.now(), alone), KEYS_LET_GO);
-  };
-  useWheel(box, (event) => !disabled && step(event.deltaY < 0 ? 0.5 : -0.5, event.timeStamp, event.altKey));
+  const steps = useLevelSteps(box, { disabled, keys: KEYS, stepped: (by) => within(shown + by), onMove });
 
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
     if (disabled || event.button !== 0) return;
@@ -59,15 +51,6 @@ export function LevelSlider({ label, ink, value, min, max, disabled, className =
     grip.current = null;
     if (held) onMove(within(held.db), false, event.timeStamp, event.altKey);
   };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 6, PageDown: -6 }[
-      event.key
-    ];
-    if (disabled || by === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    step(by * (event.shiftKey ? 0.1 : 1), event.timeStamp, event.altKey);
-  };
   return (
     <div
       ref={box}
@@ -85,12 +68,7 @@ export function LevelSlider({ label, ink, value, min, max, disabled, className =
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
       onPointerCancel={onPointerUp}
-      onKeyDown={onKeyDown}
-      onDoubleClick={(event) => {
-        if (disabled) return;
-        onMove(0, true, event.timeStamp, event.altKey);
-        onMove(0, false, event.timeStamp, event.altKey);
-      }}
+      {...steps}
     >
       <span aria-hidden className="absolute inset-x-[5px] top-[11px] h-[2px] rounded bg-line">
         <span className="absolute -top-[3px] h-[8px] w-px bg-faint" style={{ left: `${part(0)}%` }} />
