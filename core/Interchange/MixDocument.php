@@ -42,16 +42,28 @@ final class MixDocument
     /** @throws Problem naming the field that is wrong */
     public static function decode(string $json): Mix
     {
+        return self::fromArray(self::parsed($json));
+    }
+
+    public static function encode(Mix $mix): string
+    {
+        return self::json(self::toArray($mix));
+    }
+
+    /** @throws InvalidDocument */
+    public static function parsed(string $json): mixed
+    {
         try {
-            return self::fromArray(json_decode($json, true, 32, \JSON_THROW_ON_ERROR));
+            return json_decode($json, true, 32, \JSON_THROW_ON_ERROR);
         } catch (JsonException $reason) {
             throw InvalidDocument::notJson($reason->getMessage());
         }
     }
 
-    public static function encode(Mix $mix): string
+    /** Such that every number is read again as it was. */
+    public static function json(mixed $value): string
     {
-        return json_encode(self::toArray($mix), \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION);
+        return json_encode($value, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES | \JSON_UNESCAPED_UNICODE | \JSON_PRESERVE_ZERO_FRACTION);
     }
 
     /** @throws Problem naming the field that is wrong */
@@ -77,8 +89,12 @@ final class MixDocument
         );
     }
 
-    /** @return array<string, mixed> */
-    public static function toArray(Mix $mix): array
+    /**
+     * @param ?Mix $but what is the very same object there is named by its id alone, and captions are left out
+     *
+     * @return array<string, mixed>
+     */
+    public static function toArray(Mix $mix, ?Mix $but = null): array
     {
         return [
             'format' => self::FORMAT,
@@ -86,14 +102,14 @@ final class MixDocument
             'rate' => $mix->rate,
             'frameRate' => $mix->frameRate->value,
             'sources' => array_map(self::sourceToArray(...), array_values($mix->sources)),
-            'tracks' => array_map(static fn (Track $track): array => [
+            'tracks' => array_map(static fn (Track $track): array => $track === ($but?->tracks[$track->id] ?? null) ? ['id' => $track->id] : [
                 ...self::trackToArray($track),
-                'clips' => array_map(self::clipToArray(...), array_values($track->clips)),
+                'clips' => array_map(static fn (Clip $clip): array => $clip === ($but?->tracks[$track->id]->clips[$clip->id] ?? null) ? ['id' => $clip->id] : self::clipToArray($clip), array_values($track->clips)),
             ], array_values($mix->tracks)),
             ...($mix->aim == new Aim() ? [] : ['aim' => AimDocument::toArray($mix->aim)]),
             ...($mix->faders == new Faders() ? [] : ['faders' => LanesDocument::fadersToArray($mix->faders)]),
             ...([] === $mix->rules ? [] : ['ducking' => array_map(static fn (Rule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules))]),
-            ...([] === $mix->captions ? [] : ['captions' => array_map(self::cueToArray(...), $mix->captions)]),
+            ...([] === $mix->captions || $mix->captions === $but?->captions ? [] : ['captions' => array_map(self::cueToArray(...), $mix->captions)]),
             ...([] === $mix->markers ? [] : ['markers' => array_map(self::markerToArray(...), array_values($mix->markers))]),
             ...([] === $mix->pictures ? [] : ['pictures' => array_map(self::pictureToArray(...), array_values($mix->pictures))]),
         ];
