@@ -49,7 +49,8 @@ for ($t = 0; $t < 8; ++$t) {
 }
 $mix = Mix::of(48_000, FrameRate::F25, [$source], $tracks);
 $entities->getConnection()->executeStatement('DELETE FROM revision WHERE project_id = ?', [(string) $project->id]);
-$entities->persist(new Revision($project, 1, null, 'Big project', $owner, MixDocument::encode($mix), null));
-$project->head = $project->lastRevision = 1;
+$entities->persist(new Revision($project, 1, null, 'Big project', $owner, MixDocument::encode($mix)));
+$project->lastRevision = 1;
+$project->moveHead(1, $owner);
 $entities->flush();
 echo $project->id, "\n";

@@ -61,7 +61,7 @@ app_env() {
   . "$dir/secrets"
   export APP_ENV="${APP_ENV:-prod}" APP_DEBUG=0 WATTAGE_SECRET WATTAGE_VAR="$dir" WATTAGE_STORAGE="$dir/storage" WATTAGE_LOG="$dir/log/app.log"
   export DATABASE_URL="postgresql://$PGUSER:$PGPASSWORD@$PGHOST:$PGPORT/$database?serverVersion=15&charset=utf8"
-  export MESSENGER_DSN=doctrine://default
+  export MESSENGER_DSN=doctrine://default MAILER_DSN=postbox://here
 }
 
 php_cli=(php -d opcache.enable_cli=1 -d opcache.jit_buffer_size=64M -d opcache.jit=tracing -d opcache.file_update_protection=0 -d memory_limit=128M)
@@ -99,7 +99,7 @@ php_admin_flag[expose_php] = off
 catch_workers_output = yes
 EOF
   if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"; fi
-  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN PATH; do
+  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN MAILER_DSN WATTAGE_ADDRESS PATH; do
     printf 'env[%s] = "%s"\n' "$name" "${!name}"
   done
 }
@@ -159,6 +159,7 @@ EOF
 
 web_start() {
   local dir=$1 port=$2 user; user=$(app_user "$1")
+  export WATTAGE_ADDRESS="http://127.0.0.1:$port"
   fpm_config "$dir" "$user" >"$dir/run/fpm.conf"
   nginx_config "$dir" "$port" "$user" >"$dir/run/nginx.conf"
   local root_flag=()

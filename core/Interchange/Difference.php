@@ -119,8 +119,10 @@ final class Difference
             return ['[' => $changed];
         }
         $shorter = min(\count($a), \count($b));
-        for ($from = 0; $from < $shorter && $a[$from] === $b[$from]; ++$from);
-        for ($kept = 0; $kept < $shorter - $from && $a[\count($a) - 1 - $kept] === $b[\count($b) - 1 - $kept]; ++$kept);
+        for ($from = 0; $from < $shorter && $a[$from] === $b[$from]; ++$from) {
+        }
+        for ($kept = 0; $kept < $shorter - $from && $a[\count($a) - 1 - $kept] === $b[\count($b) - 1 - $kept]; ++$kept) {
+        }
 
         return ['#' => [$from, \count($a) - $from - $kept, \array_slice($b, $from, \count($b) - $from - $kept)]];
     }

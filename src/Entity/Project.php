@@ -22,9 +22,21 @@ class Project
     #[ORM\Column]
     public int $head = 0;
 
+    /** Who made the present state the present. */
+    #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'SET NULL')]
+    public ?User $movedBy = null;
+
+    /** How, in words, where it was not by an edit: undo, redo, going to a state. */
+    #[ORM\Column(length: 450, nullable: true)]
+    public ?string $moved = null;
+
     /** Highest revision number given out. */
     #[ORM\Column]
     public int $lastRevision = 0;
+
+    /** Counts what happens to the comments, so that screens see when to ask for them again. */
+    #[ORM\Column]
+    public int $commentsVersion = 0;
 
     #[ORM\Column]
     public DateTimeImmutable $createdAt;
@@ -49,6 +61,14 @@ class Project
         $this->createdAt = $this->changedAt = new DateTimeImmutable();
         $this->members = new ArrayCollection();
         $this->share($owner, Role::Owner);
+    }
+
+    public function moveHead(int $revision, User $by, ?string $how = null): void
+    {
+        $this->head = $revision;
+        $this->movedBy = $by;
+        $this->moved = $how;
+        $this->changedAt = new DateTimeImmutable();
     }
 
     public function share(User $user, Role $role): void

@@ -9,7 +9,7 @@ use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 
-/** One state of a mix, reached from its parent by one edit. Never changed, never removed. */
+/** One state of a mix, reached from its parent by one edit. Never changed, never removed. Project\Revisions makes and reads them. */
 #[ORM\Entity, ORM\Table(name: 'revision')]
 #[ORM\UniqueConstraint(columns: ['project_id', 'number']), ORM\Index(columns: ['project_id', 'parent'])]
 class Revision
@@ -22,9 +22,11 @@ class Revision
 
     /**
      * @param int $number counts up within the project, from 1
-     * @param ?int $parent number of the revision it came from; NULL for the first
-     * @param string $mix mix JSON, with its own format version; text here, because only the core takes it apart
-     * @param ?array<array-key, mixed> $edit the edit that made it; NULL for the first
+     * @param ?int $parent number of the revision it came from, smaller than its own; NULL for the first
+     * @param ?string $mix the whole state as mix JSON, with its own format version; NULL where only the difference is kept. Text here, because
+     *                     only the core takes it apart
+     * @param ?string $difference from the parent's state, as JSON; NULL where the whole is kept
+     * @param int $sinceWhole bytes of all differences since the last whole state; 0 with one
      */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
@@ -37,10 +39,12 @@ class Revision
         public readonly string $label,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
         public readonly User $author,
-        #[ORM\Column(type: Types::TEXT, columnDefinition: 'JSON COMPRESSION lz4 NOT NULL')]
-        public readonly string $mix,
-        #[ORM\Column(type: Types::JSON, nullable: true, options: ['jsonb' => true])]
-        public readonly ?array $edit,
+        #[ORM\Column(type: Types::TEXT, nullable: true, columnDefinition: 'JSON COMPRESSION lz4')]
+        public readonly ?string $mix,
+        #[ORM\Column(type: Types::TEXT, nullable: true, columnDefinition: 'JSON COMPRESSION lz4')]
+        public readonly ?string $difference = null,
+        #[ORM\Column]
+        public readonly int $sinceWhole = 0,
     ) {
         $this->id = Uuid::v7();
         $this->createdAt = new DateTimeImmutable();

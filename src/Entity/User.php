@@ -6,12 +6,13 @@ namespace Wattage\App\Entity;
 
 use Doctrine\ORM\Mapping as ORM;
 use LogicException;
+use Symfony\Component\Security\Core\User\EquatableInterface;
 use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
 use Symfony\Component\Security\Core\User\UserInterface;
 use Symfony\Component\Uid\Uuid;
 
 #[ORM\Entity, ORM\Table(name: 'account')]
-class User implements UserInterface, PasswordAuthenticatedUserInterface
+class User implements EquatableInterface, UserInterface, PasswordAuthenticatedUserInterface
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
     public Uuid $id;
@@ -19,19 +20,33 @@ class User implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Column]
     private string $password = '';
 
+    /** Counts up with every new password and every signing out everywhere: sessions of an earlier one have ended. */
+    #[ORM\Column]
+    public int $generation = 0;
+
     /** @param string $email lower case */
     public function __construct(
         #[ORM\Column(unique: true)]
         public readonly string $email,
         #[ORM\Column]
-        public readonly string $name,
+        public string $name,
     ) {
         $this->id = Uuid::v7();
+    }
+
+    public function is(self $other): bool
+    {
+        return $this->id->equals($other->id);
     }
 
     public function getUserIdentifier(): string
     {
         return '' === $this->email ? throw new LogicException('A user has an e-mail address.') : $this->email;
+    }
+
+    public function isEqualTo(UserInterface $user): bool
+    {
+        return $user instanceof self && $user->is($this) && $user->generation === $this->generation;
     }
 
     public function getRoles(): array

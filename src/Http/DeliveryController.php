@@ -24,13 +24,12 @@ use Wattage\App\Media\MediaStore;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\Core\Interchange\InvalidDocument;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Signal\SampleFormat;
 
 /** Rendering the programme to a file, and fetching it. */
 final readonly class DeliveryController
 {
-    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private MessageBusInterface $bus, private MediaStore $store)
+    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private MessageBusInterface $bus, private MediaStore $store, private Once $once)
     {
     }
 
@@ -47,16 +46,20 @@ final readonly class DeliveryController
     public function render(Uuid $id, Request $request): JsonResponse
     {
         $project = $this->access->project($id, Role::Editor);
-        $format = SampleFormat::tryFrom(Body::of($request)->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
-        if (0 === MixDocument::decode($this->history->head($project)->mix)->length()) {
-            throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
-        }
-        $delivery = new Delivery($project, $project->head, $format);
-        $this->entities->persist($delivery);
-        $this->entities->flush();
-        $this->bus->dispatch(new RunJob((string) $delivery->job->id));
+        $made = $this->once->run($request, $this->access->user(), function () use ($project, $request): string {
+            $format = SampleFormat::tryFrom(Body::of($request)->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
+            if (0 === $this->history->mix($project)->length()) {
+                throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
+            }
+            $delivery = new Delivery($project, $project->head, $format);
+            $this->entities->persist($delivery);
+            $this->entities->flush();
+            $this->bus->dispatch(new RunJob((string) $delivery->job->id));
 
-        return new JsonResponse($this->view($delivery), 202);
+            return (string) $delivery->id;
+        });
+
+        return new JsonResponse($this->view($this->access->delivery(Uuid::fromString($made), Role::Editor)), 202);
     }
 
     #[Route('/api/deliveries/{id}', methods: 'DELETE')]

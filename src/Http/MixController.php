@@ -9,25 +9,25 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
-use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
-use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\Comparison;
 use Wattage\App\Project\DuckingPlans;
 use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
+use Wattage\App\Project\HistoryList;
 use Wattage\App\Project\Levelling;
 use Wattage\App\Project\MixView;
 use Wattage\App\Project\PartMeasure;
 use Wattage\App\Project\PeakSearch;
+use Wattage\App\Project\Presence;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Project\Revisions;
 use Wattage\App\Project\StepView;
 use Wattage\Core\Interchange\FiguresTable;
-use Wattage\Core\Interchange\MixDocument;
 
-/** The mix of a project and what is done to it. */
+/** The mix of a project, and what can be worked out about it. */
 #[Route('/api/projects/{id}')]
 final readonly class MixController
 {
@@ -36,54 +36,44 @@ final readonly class MixController
     }
 
     #[Route('/mix', methods: 'GET')]
-    public function show(Uuid $id): JsonResponse
+    public function show(Uuid $id, Presence $presence): JsonResponse
     {
         $project = $this->access->project($id, Role::Viewer);
+        $presence->tidy($project);
         $head = $this->history->head($project);
 
         return StepView::response([
             'project' => ['id' => (string) $project->id, 'name' => $project->name, 'role' => $project->roleOf($this->access->user())?->value],
-            'mix' => MixView::whole(MixDocument::decode($head->mix)),
+            'mix' => MixView::whole($this->history->mix($project)),
             ...$this->steps->place($project, $head),
         ], $head);
     }
 
     /** The mix as a file in the open format. */
     #[Route('/mix.json', methods: 'GET')]
-    public function export(Uuid $id): JsonResponse
+    public function export(Uuid $id, Revisions $revisions): JsonResponse
     {
         $head = $this->history->head($this->access->project($id, Role::Viewer));
 
-        return JsonResponse::fromJsonString($head->mix, headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
+        return JsonResponse::fromJsonString($revisions->document($head), headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
     }
 
-    #[Route('/edits', methods: 'POST')]
-    public function edit(Uuid $id, Request $request): JsonResponse
+    /** From the state that a screen shows to the present one. */
+    #[Route('/changes', methods: 'GET')]
+    public function changes(Uuid $id, Request $request): JsonResponse
     {
-        $project = $this->access->project($id, Role::Editor);
+        $project = $this->access->project($id, Role::Viewer);
 
-        return $this->steps->answer($this->history->edit($project, $this->access->user(), $this->base($request), Body::json($request), $request->query->getBoolean('instead')));
-    }
-
-    #[Route('/undo', methods: 'POST')]
-    public function undo(Uuid $id): JsonResponse
-    {
-        return $this->steps->answer($this->history->undo($this->access->project($id, Role::Editor)));
-    }
-
-    #[Route('/redo', methods: 'POST')]
-    public function redo(Uuid $id): JsonResponse
-    {
-        return $this->steps->answer($this->history->redo($this->access->project($id, Role::Editor)));
+        return $this->steps->answer($this->history->since($project, $request->query->getInt('from')));
     }
 
     /** Any state as it sounded, to listen to beside the present one. */
     #[Route('/revisions/{number}/mix', requirements: ['number' => '\d{1,9}'], methods: 'GET')]
-    public function past(Uuid $id, int $number): JsonResponse
+    public function past(Uuid $id, int $number, Revisions $revisions): JsonResponse
     {
-        $revision = $this->history->revision($this->access->project($id, Role::Viewer), $number);
+        $revision = $revisions->numbered($this->access->project($id, Role::Viewer), $number);
 
-        return new JsonResponse(['mix' => MixView::whole(MixDocument::decode($revision->mix)), 'revision' => $revision->number, 'label' => $revision->label]);
+        return new JsonResponse(['mix' => MixView::whole($revisions->mix($revision)), 'revision' => $revision->number, 'label' => $revision->label]);
     }
 
     /** What a state will measure at, and where its speech is buried. */
@@ -91,11 +81,9 @@ final readonly class MixController
     public function figures(Uuid $id, int $number, Figures $figures): JsonResponse
     {
         $project = $this->access->project($id, Role::Viewer);
-        $revision = $this->history->revision($project, $number);
+        $mix = $this->history->mixAt($project, $number);
 
-        $mix = MixDocument::decode($revision->mix);
-
-        return new JsonResponse(['revision' => $revision->number, ...$figures->of($project, $mix, $figures->measured($project, $mix))]);
+        return new JsonResponse(['revision' => $number, ...$figures->of($project, $mix, $figures->measured($project, $mix))]);
     }
 
     /** What meters show while a minute of a state plays. */
@@ -104,7 +92,7 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($figures->moments($project, MixDocument::decode($this->history->revision($project, $number)->mix), $minute));
+        return new JsonResponse($figures->moments($project, $this->history->mixAt($project, $number), $minute));
     }
 
     /** The same as a table for other programs: one row per 100 ms, in JSON with the summary before them. */
@@ -112,7 +100,7 @@ final readonly class MixController
     public function figuresTable(Uuid $id, int $number, string $format, Figures $figures): Response
     {
         $project = $this->access->project($id, Role::Viewer);
-        $mix = MixDocument::decode($this->history->revision($project, $number)->mix);
+        $mix = $this->history->mixAt($project, $number);
         $measured = $figures->measured($project, $mix);
         $table = new FiguresTable($measured->figures, $measured->clearance);
         $name = ['Content-Disposition' => HeaderUtils::makeDisposition(HeaderUtils::DISPOSITION_ATTACHMENT, "figures.{$format}")];
@@ -144,7 +132,7 @@ final readonly class MixController
     public function peaks(Uuid $id, Request $request, PeakSearch $search): JsonResponse
     {
         $project = $this->access->project($id, Role::Viewer);
-        $mix = MixDocument::decode($this->history->head($project)->mix);
+        $mix = $this->history->mix($project);
 
         return new JsonResponse(['peaks' => $search->in($mix, Body::of($request))]);
     }
@@ -155,7 +143,7 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($measure->of($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request), Body::json($request)['edit'] ?? null));
+        return new JsonResponse($measure->of($project, $this->history->mix($project), Body::of($request), Body::json($request)['edit'] ?? null));
     }
 
     /** What evening up clips would do, and the edit that does it. */
@@ -164,7 +152,7 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($levelling->evenUp($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
+        return new JsonResponse($levelling->evenUp($project, $this->history->mix($project), Body::of($request)));
     }
 
     /** What steadying speech in clips would do, and the edit that does it. */
@@ -173,7 +161,7 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($levelling->steady($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
+        return new JsonResponse($levelling->steady($project, $this->history->mix($project), Body::of($request)));
     }
 
     /** What rules of ducking would do, and the edit that does it. */
@@ -182,29 +170,16 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($plans->plan($project, MixDocument::decode($this->history->head($project)->mix), Body::of($request)));
+        return new JsonResponse($plans->plan($project, $this->history->mix($project), Body::of($request)));
     }
 
-    /** Back, or forth, to any state. */
-    #[Route('/head', methods: 'PUT')]
-    public function goTo(Uuid $id, Request $request): JsonResponse
-    {
-        return $this->steps->answer($this->history->goTo($this->access->project($id, Role::Editor), Body::of($request)->int('revision', 1)));
-    }
-
+    /** All revisions, newest first, a part at a time. */
     #[Route('/history', methods: 'GET')]
-    public function history(Uuid $id): JsonResponse
+    public function history(Uuid $id, Request $request, HistoryList $list): JsonResponse
     {
         $project = $this->access->project($id, Role::Viewer);
+        $query = $request->query;
 
-        return new JsonResponse(['head' => $project->head, 'revisions' => $this->history->line($project)]);
-    }
-
-    /** The revision an edit was made on, from If-Match: "12". */
-    private function base(Request $request): int
-    {
-        $match = trim((string) $request->headers->get('If-Match'), ' "');
-
-        return ctype_digit($match) && \strlen($match) < 10 ? (int) $match : throw new HttpException(428, 'An edit must name the revision it was made on, in If-Match.');
+        return new JsonResponse(['head' => $project->head, ...$list->part($project, $query->getInt('after'), $query->has('before') ? $query->getInt('before') : null)]);
     }
 }

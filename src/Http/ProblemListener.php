@@ -12,7 +12,9 @@ use Symfony\Component\HttpKernel\KernelEvents;
 use Symfony\Component\Security\Core\Exception\AccessDeniedException;
 use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Throwable;
+use Wattage\App\Project\OthersEdit;
 use Wattage\App\Project\OutdatedRevision;
+use Wattage\App\Project\UnknownBase;
 use Wattage\Core\Problem;
 
 /** Turns what went wrong into a problem document, in one place. Runs after the firewall has seen the error. */
@@ -32,6 +34,8 @@ final readonly class ProblemListener
         $event->setResponse(match (true) {
             $error instanceof Problem => ProblemResponse::of(422, $error->getMessage(), $error->field()),
             $error instanceof OutdatedRevision => ProblemResponse::of(409, $error->getMessage(), $error->field, 'outdated', ['revision' => $error->newest]),
+            $error instanceof OthersEdit => ProblemResponse::of(409, $error->getMessage(), code: 'others', more: ['revision' => $error->revision]),
+            $error instanceof UnknownBase => ProblemResponse::of(409, $error->getMessage(), code: 'unknown-base'),
             $error instanceof AccessDeniedException => ProblemResponse::of(403, 'Your role in this project does not allow that. Ask its owner.'),
             $error instanceof HttpExceptionInterface => ProblemResponse::of($error->getStatusCode(), '' === $error->getMessage() || $error->getStatusCode() >= 500 ? 'This could not be done.' : $this->plain($error)),
             default => $this->unexpected($error),

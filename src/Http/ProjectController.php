@@ -23,7 +23,7 @@ use Wattage\Core\Timeline\Name;
 #[Route('/api/projects')]
 final readonly class ProjectController
 {
-    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history)
+    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history, private Once $once)
     {
     }
 
@@ -41,16 +41,20 @@ final readonly class ProjectController
     #[Route('', methods: 'POST')]
     public function create(Request $request): JsonResponse
     {
-        $body = Body::of($request);
-        $body->onlyHave('name', 'frameRate');
-        $frameRate = FrameRate::named($body->string('frameRate', FrameRate::F25->value));
         $user = $this->access->user();
-        $project = new Project(Name::check($body->string('name')), $user);
-        $this->entities->persist($project);
-        $this->history->begin($project, $user, Mix::empty(frameRate: $frameRate));
-        $this->entities->flush();
+        $made = $this->once->run($request, $user, function () use ($request, $user): string {
+            $body = Body::of($request);
+            $body->onlyHave('name', 'frameRate');
+            $frameRate = FrameRate::named($body->string('frameRate', FrameRate::F25->value));
+            $project = new Project(Name::check($body->string('name')), $user);
+            $this->entities->persist($project);
+            $this->history->begin($project, $user, Mix::empty(frameRate: $frameRate));
+            $this->entities->flush();
 
-        return new JsonResponse($this->view($project), 201);
+            return (string) $project->id;
+        });
+
+        return new JsonResponse($this->view($this->access->project(Uuid::fromString($made), Role::Owner, evenDeleted: true)), 201);
     }
 
     #[Route('/{id}', methods: 'PATCH')]
@@ -77,9 +81,9 @@ final readonly class ProjectController
     public function copy(Uuid $id, Request $request, ProjectCopy $copies): JsonResponse
     {
         $project = $this->access->project($id, Role::Viewer);
-        $copy = $copies->of($project, $this->access->user(), Body::of($request)->string('name'));
+        $made = $this->once->run($request, $this->access->user(), fn (): string => (string) $copies->of($project, $this->access->user(), Body::of($request)->string('name'))->id);
 
-        return new JsonResponse($this->view($copy), 201);
+        return new JsonResponse($this->view($this->access->project(Uuid::fromString($made), Role::Owner, evenDeleted: true)), 201);
     }
 
     #[Route('/{id}/restore', methods: 'POST')]

@@ -24,7 +24,7 @@ final readonly class SessionController
         $user = $this->security->getUser();
 
         return new JsonResponse([
-            'user' => $user instanceof User ? ['email' => $user->email, 'name' => $user->name] : null,
+            'user' => $user instanceof User ? ['id' => (string) $user->id, 'email' => $user->email, 'name' => $user->name] : null,
             'csrf' => $this->tokens->getToken(CsrfGuard::TOKEN)->getValue(),
         ], headers: ['Cache-Control' => 'no-store']);
     }

@@ -12,15 +12,13 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Snapshot;
-use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
-use Wattage\App\Project\StepView;
 use Wattage\Core\Timeline\Name;
 
 /** Named states of a mix. */
 final readonly class SnapshotController
 {
-    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private StepView $steps)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities)
     {
     }
 
@@ -63,15 +61,6 @@ final readonly class SnapshotController
         $this->entities->flush();
 
         return new Response(status: 204);
-    }
-
-    /** Takes the state up again as a new step; undo leads back to the present one. */
-    #[Route('/api/snapshots/{id}/take-up', methods: 'POST')]
-    public function takeUp(Uuid $id): JsonResponse
-    {
-        $snapshot = $this->access->snapshot($id, Role::Editor);
-
-        return $this->steps->answer($this->history->takeUp($snapshot->project, $this->access->user(), $snapshot->revision, "Go back to snapshot “{$snapshot->name}”"));
     }
 
     /** @return array<string, mixed> */

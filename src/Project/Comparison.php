@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Wattage\App\Entity\Project;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Timeline\Differences;
@@ -20,8 +19,8 @@ final readonly class Comparison
     /** @return array{changes: list<string>, loudness: array{?float, ?float}} what changed on the way, and the loudness of both in LUFS, over the same moments */
     public function between(Project $project, int $from, int $to): array
     {
-        $a = MixDocument::decode($this->history->revision($project, $from)->mix);
-        $b = MixDocument::decode($this->history->revision($project, $to)->mix);
+        $a = $this->history->mixAt($project, $from);
+        $b = $this->history->mixAt($project, $to);
         $tenths = $this->measures->tenthsOf($project);
 
         return ['changes' => Differences::between($a, $b), 'loudness' => Gating::sideBySide(MixFigures::of($a, $tenths)->powers(), MixFigures::of($b, $tenths)->powers())];

@@ -11,7 +11,6 @@ use Wattage\App\Entity\Source;
 use Wattage\App\Job\Progress;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Spool;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Render\WavRender;
 use Wattage\Core\Signal\Clipping;
 use Wattage\Core\Timeline\Mix;
@@ -26,7 +25,7 @@ final readonly class DeliveryRenderer
     /** @throws \Wattage\App\Job\Cancelled */
     public function run(Delivery $delivery, Progress $progress): void
     {
-        $mix = MixDocument::decode($this->history->revision($delivery->project, $delivery->revision)->mix);
+        $mix = $this->history->mixAt($delivery->project, $delivery->revision);
         $file = $this->spool->workDirectory($delivery->job->id).'/delivery.wav';
         $stream = fopen($file, 'w') ?: throw new RuntimeException('The work directory cannot be written.');
         $render = new WavRender($mix, $this->sounds($mix), $delivery->format);

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Closure;
-use DateTimeImmutable;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
@@ -17,24 +16,24 @@ use Wattage\App\Entity\SourceState;
 use Wattage\App\Entity\User;
 use Wattage\Core\Edit\Change;
 use Wattage\Core\Edit\EditReader;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 
 /**
- * The revisions of a project: applies edits, goes back and forth. Revisions form a tree; the head is the present state,
- * undo goes to its parent and redo to its newest child. Nothing is ever removed from it.
+ * The steps of a project: edits, back and forth. Revisions form a tree; the head is the present state, undo goes to its parent and redo to its
+ * newest child. Nothing is ever removed from it. Every step names the revision that the screen shows, its base.
  */
 final readonly class History
 {
-    public function __construct(private EntityManagerInterface $entities, private Connection $database, private DuckingPlans $ducking)
+    public function __construct(private EntityManagerInterface $entities, private Connection $database, private Revisions $revisions, private DuckingPlans $ducking)
     {
     }
 
     public function begin(Project $project, User $author, ?Mix $mix = null): Revision
     {
-        $first = new Revision($project, 1, null, 'New project', $author, MixDocument::encode($mix ?? Mix::empty()), null);
-        $project->head = $project->lastRevision = 1;
+        $first = $this->revisions->first($project, $author, $mix ?? Mix::empty());
+        $project->lastRevision = 1;
+        $project->moveHead(1, $author);
         $this->entities->persist($first);
 
         return $first;
@@ -42,93 +41,105 @@ final readonly class History
 
     public function head(Project $project): Revision
     {
-        return $this->revision($project, $project->head);
+        return $this->revisions->numbered($project, $project->head);
     }
 
-    public function revision(Project $project, int $number): Revision
+    /** The present mix. */
+    public function mix(Project $project): Mix
     {
-        return $this->entities->getRepository(Revision::class)->findOneBy(['project' => $project, 'number' => $number])
-            ?? throw new NotFoundHttpException('This revision does not exist.');
+        return $this->revisions->mix($this->head($project));
+    }
+
+    /** @throws NotFoundHttpException */
+    public function mixAt(Project $project, int $number): Mix
+    {
+        return $this->revisions->mix($this->revisions->numbered($project, $number));
+    }
+
+    /** From what a screen shows to the present, by whoever. @throws UnknownBase */
+    public function since(Project $project, int $base): Step
+    {
+        return new Step($project, $this->base($project, $base), $this->head($project));
     }
 
     /**
      * Applies an edit to the newest state. One made on an older state is applied all the same where it still makes sense.
      *
-     * @param int $base number of the revision the edit was made on
      * @param bool $instead whether it stands for the newest edit and not beside it, as when a dip just made is drawn deeper; then
      *                      the two are one step to undo
      *
-     * @throws Problem|OutdatedRevision
+     * @throws Problem|OutdatedRevision|UnknownBase
      */
-    public function edit(Project $project, User $author, int $base, mixed $json, bool $instead = false): Step
+    public function edit(Project $project, User $author, int $base, mixed $json, bool $instead = false): void
     {
-        return $this->locked($project, function () use ($project, $author, $base, $json, $instead): Step {
-            $present = $this->head($project);
-            if ($instead && ($base !== $present->number || null === $present->parent)) {
-                throw OutdatedRevision::because('What was to be adjusted is not the newest edit any more.', $present->number);
+        $this->locked($project, $base, function (Revision $present, Revision $from) use ($project, $author, $json, $instead): Revision {
+            if ($instead && ($from !== $present || null === $present->parent || !$present->author->is($author))) {
+                throw OutdatedRevision::replaced($present->number);
             }
-            $head = $instead ? $this->revision($project, (int) $present->parent) : $present;
-            $before = MixDocument::decode($head->mix);
+            $head = $instead ? $this->revisions->numbered($project, (int) $present->parent) : $present;
+            $before = $this->revisions->mix($head);
             try {
-                $edit = (new EditReader($before, $this->placeable($project, $json)))->read($json);
+                $edit = $this->reader($project, $before, $json)->read($json);
                 $label = $edit->label($before);
                 $after = Change::by($edit, $before);
                 $after = $after === $before ? $before : $this->ducking->followed($project, $after);
             } catch (Problem $problem) {
-                throw $base === $present->number ? $problem : OutdatedRevision::because($problem->getMessage(), $present->number, $problem->field());
+                throw $from === $present ? $problem : $this->outdated($project, $author, $from, $json, $problem);
             }
-            $shown = $instead ? MixDocument::decode($present->mix) : $before;
-            if ($after === $before) {
-                $this->moveHead($project, $head->number);
+            $next = $after === $before ? $head : $this->revisions->next($project, $head, $label, $author, $after);
+            $this->entities->persist($next);
+            $next === $present || $project->moveHead($next->number, $author);
 
-                return new Step($project, $head, $shown, $before);
+            return $next;
+        });
+    }
+
+    /**
+     * Takes up an earlier state as a new step, so that undo leads back to the present one.
+     *
+     * @throws UnknownBase|NotFoundHttpException
+     */
+    public function takeUp(Project $project, User $author, int $base, int $number, string $label): void
+    {
+        $this->locked($project, $base, function (Revision $present) use ($project, $author, $number, $label): Revision {
+            $next = $this->revisions->next($project, $present, $label, $author, $this->mixAt($project, $number));
+            $this->entities->persist($next);
+            $project->moveHead($next->number, $author);
+
+            return $next;
+        });
+    }
+
+    /**
+     * One step back; nothing when there is none.
+     *
+     * @param bool $evenOthers whether somebody else's edit may be taken back
+     *
+     * @throws OutdatedRevision|OthersEdit|UnknownBase
+     */
+    public function undo(Project $project, User $author, int $base, bool $evenOthers = false): void
+    {
+        $this->moved($project, $author, $base, 'undo', function (Revision $head) use ($project, $author, $evenOthers): Revision {
+            if (null === $head->parent) {
+                return $head;
             }
-            $next = new Revision($project, ++$project->lastRevision, $head->number, mb_strimwidth($label, 0, 400, '…'), $author, MixDocument::encode($after), \is_array($json) ? $json : null);
-            $this->entities->persist($next);
-            $this->moveHead($project, $next->number);
+            $evenOthers || $head->author->is($author) || throw new OthersEdit($head->author->name, $head->label, $head->number);
 
-            return new Step($project, $next, $shown, $after);
-        });
+            return $this->revisions->numbered($project, $head->parent);
+        }, static fn (Revision $head): string => "Undo “{$head->label}”");
     }
 
-    /** Takes up an earlier state as a new step, so that undo leads back to the present one. */
-    public function takeUp(Project $project, User $author, int $number, string $label): Step
+    /** One step forth again, the way last taken. @throws OutdatedRevision|UnknownBase */
+    public function redo(Project $project, User $author, int $base): void
     {
-        return $this->locked($project, function () use ($project, $author, $number, $label): Step {
-            $head = $this->head($project);
-            $before = MixDocument::decode($head->mix);
-            $wanted = $this->revision($project, $number);
-            $next = new Revision($project, ++$project->lastRevision, $head->number, mb_strimwidth($label, 0, 400, '…'), $author, $wanted->mix, null);
-            $this->entities->persist($next);
-            $this->moveHead($project, $next->number);
-
-            return new Step($project, $next, $before, MixDocument::decode($next->mix));
-        });
+        $child = fn (Revision $head): Revision => null === ($number = $this->newestChild($project, $head->number)) ? $head : $this->revisions->numbered($project, $number);
+        $this->moved($project, $author, $base, 'redo', $child, static fn (Revision $head, Revision $to): string => "Redo “{$to->label}”");
     }
 
-    /** One step back; the same state when there is none. */
-    public function undo(Project $project): Step
+    /** To any state. @throws OutdatedRevision|UnknownBase|NotFoundHttpException */
+    public function goTo(Project $project, User $author, int $base, int $number): void
     {
-        return $this->locked($project, function () use ($project): Step {
-            $head = $this->head($project);
-
-            return $this->goFrom($project, $head, $head->parent ?? $head->number);
-        });
-    }
-
-    /** One step forth again, the way last taken. */
-    public function redo(Project $project): Step
-    {
-        return $this->locked($project, function () use ($project): Step {
-            $head = $this->head($project);
-
-            return $this->goFrom($project, $head, $this->newestChild($project, $head->number) ?? $head->number);
-        });
-    }
-
-    public function goTo(Project $project, int $number): Step
-    {
-        return $this->locked($project, fn (): Step => $this->goFrom($project, $this->head($project), $number));
+        $this->moved($project, $author, $base, 'going to another state', fn (): Revision => $this->revisions->numbered($project, $number), static fn (Revision $head, Revision $to): string => "Go to “{$to->label}”");
     }
 
     public function canRedo(Project $project): bool
@@ -137,48 +148,71 @@ final readonly class History
     }
 
     /**
-     * The line of states through the head: where it came from, and where redo would lead. Newest first.
+     * What others than one person did since a state, oldest first.
      *
-     * @return list<array{number: int, label: string, at: string, author: string}>
+     * @return list<array{name: string, what: string}>
      */
-    public function line(Project $project, int $limit = 300): array
+    public function byOthers(Step $step, User $but): array
     {
-        $tip = $project->head;
-        for ($i = 0; $i < $limit && null !== ($child = $this->newestChild($project, $tip)); ++$i) {
-            $tip = $child;
-        }
-        /** @var list<array{number: int, label: string, at: string, author: string}> $rows */
-        $rows = $this->database->fetchAllAssociative(
-            'WITH RECURSIVE line AS (
-                SELECT number, parent, label, created_at, author_id, 1 AS depth FROM revision WHERE project_id = :project AND number = :tip
-                UNION ALL
-                SELECT r.number, r.parent, r.label, r.created_at, r.author_id, depth + 1
-                FROM revision r JOIN line ON r.project_id = :project AND r.number = line.parent WHERE depth < :limit
-            )
-            SELECT line.number, line.label, to_char(line.created_at, \'YYYY-MM-DD"T"HH24:MI:SS"Z"\') AS at, account.name AS author
-            FROM line JOIN account ON account.id = line.author_id ORDER BY depth',
-            ['project' => (string) $project->id, 'tip' => $tip, 'limit' => $limit],
+        /** @var list<array{name: string, what: string}> $made */
+        $made = $this->database->fetchAllAssociative(
+            'SELECT a.name, r.label AS what FROM revision r JOIN account a ON a.id = r.author_id
+             WHERE r.project_id = ? AND r.number > ? AND r.author_id <> ? ORDER BY r.number DESC LIMIT 20',
+            [(string) $step->project->id, $step->from->number, (string) $but->id],
         );
-
-        return $rows;
-    }
-
-    private function goFrom(Project $project, Revision $from, int $number): Step
-    {
-        $before = MixDocument::decode($from->mix);
-        if ($number === $from->number) {
-            return new Step($project, $from, $before, $before);
+        $made = array_reverse($made);
+        $project = $step->project;
+        if (null !== $project->moved && null !== $project->movedBy && !$project->movedBy->is($but) && $step->from !== $step->to) {
+            $made[] = ['name' => $project->movedBy->name, 'what' => $project->moved];
         }
-        $to = $this->revision($project, $number);
-        $this->moveHead($project, $number);
 
-        return new Step($project, $to, $before, MixDocument::decode($to->mix));
+        return $made;
     }
 
-    private function moveHead(Project $project, int $number): void
+    /**
+     * A step to a state that already is.
+     *
+     * @param Closure(Revision): Revision $target
+     * @param Closure(Revision, Revision): string $what in words, from the head and the target
+     */
+    private function moved(Project $project, User $author, int $base, string $step, Closure $target, Closure $what): void
     {
-        $project->head = $number;
-        $project->changedAt = new DateTimeImmutable();
+        $this->locked($project, $base, function (Revision $head, Revision $from) use ($project, $author, $step, $target, $what): Revision {
+            $from === $head || throw OutdatedRevision::step($this->whoSince($project, $author, $from), $step, $head->number);
+            $to = $target($head);
+            $to === $head || $project->moveHead($to->number, $author, mb_strimwidth($what($head, $to), 0, 450, '…'));
+
+            return $to;
+        });
+    }
+
+    private function base(Project $project, int $number): Revision
+    {
+        try {
+            return $this->revisions->numbered($project, $number);
+        } catch (NotFoundHttpException) {
+            throw new UnknownBase($number);
+        }
+    }
+
+    /** The refusal of an edit that would have made sense on the state it was made on, naming what it is about as that state does. */
+    private function outdated(Project $project, User $author, Revision $from, mixed $json, Problem $problem): OutdatedRevision
+    {
+        $shown = $this->revisions->mix($from);
+        try {
+            $label = $this->reader($project, $shown, $json)->read($json)->label($shown);
+        } catch (Problem) {
+            $label = '';
+        }
+
+        return OutdatedRevision::edit($this->whoSince($project, $author, $from), $label, $problem->getMessage(), $project->head, $problem->field());
+    }
+
+    private function whoSince(Project $project, User $author, Revision $from): string
+    {
+        $names = array_values(array_unique(array_column($this->byOthers(new Step($project, $from, $this->head($project)), $author), 'name')));
+
+        return [] === $names ? 'You, in another window,' : implode(' and ', [...([] === ($first = \array_slice($names, 0, -1)) ? [] : [implode(', ', $first)]), $names[\count($names) - 1]]);
     }
 
     private function newestChild(Project $project, int $number): ?int
@@ -186,6 +220,11 @@ final readonly class History
         $child = $this->database->fetchOne('SELECT max(number) FROM revision WHERE project_id = ? AND parent = ?', [(string) $project->id, $number]);
 
         return is_numeric($child) ? (int) $child : null;
+    }
+
+    private function reader(Project $project, Mix $mix, mixed $json): EditReader
+    {
+        return new EditReader($mix, $this->placeable($project, $json));
     }
 
     /** @return array<string, \Wattage\Core\Timeline\Source> the source that an edit names, when it is one of the project's */
@@ -203,14 +242,15 @@ final readonly class History
     /**
      * Runs a change while no other request can change the same project, and stores it.
      *
-     * @param Closure(): Step $change
+     * @param Closure(Revision, Revision): Revision $change from the present and the base to the new present
      */
-    private function locked(Project $project, Closure $change): Step
+    private function locked(Project $project, int $base, Closure $change): void
     {
-        return $this->entities->wrapInTransaction(function () use ($project, $change): Step {
+        $to = $this->entities->wrapInTransaction(function () use ($project, $base, $change): Revision {
             $this->entities->refresh($project, LockMode::PESSIMISTIC_WRITE);
 
-            return $change();
+            return $change($this->head($project), $this->base($project, $base));
         });
+        $this->revisions->remember($to);
     }
 }

@@ -9,7 +9,9 @@ use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Security\Core\Exception\AccessDeniedException;
 use Symfony\Component\Uid\Uuid;
+use Wattage\App\Entity\Comment;
 use Wattage\App\Entity\Delivery;
+use Wattage\App\Entity\Invitation;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Snapshot;
@@ -66,6 +68,24 @@ final readonly class ProjectAccess
         $this->checked($snapshot->project, $needed);
 
         return $snapshot;
+    }
+
+    /** @throws NotFoundHttpException|AccessDeniedException */
+    public function invitation(Uuid $id, Role $needed): Invitation
+    {
+        $invitation = $this->entities->find(Invitation::class, $id) ?? throw new NotFoundHttpException('There is no such invitation among yours.');
+        $this->checked($invitation->project, $needed);
+
+        return $invitation;
+    }
+
+    /** @throws NotFoundHttpException|AccessDeniedException */
+    public function comment(Uuid $id, Role $needed): Comment
+    {
+        $comment = $this->entities->find(Comment::class, $id) ?? throw new NotFoundHttpException('This comment is not there any more.');
+        $this->checked($comment->project, $needed);
+
+        return $comment;
     }
 
     private function checked(Project $project, Role $needed): Project

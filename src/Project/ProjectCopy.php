@@ -16,7 +16,7 @@ use Wattage\Core\Timeline\Name;
 /** Another project that begins as this one is now. Its recordings sound from the same files; its history is its own. */
 final readonly class ProjectCopy
 {
-    public function __construct(private EntityManagerInterface $entities, private History $history, private Pictures $pictures)
+    public function __construct(private EntityManagerInterface $entities, private History $history, private Revisions $revisions, private Pictures $pictures)
     {
     }
 
@@ -33,7 +33,8 @@ final readonly class ProjectCopy
                 PictureState::Making === $source->picture && $this->pictures->request($new);
             }
             // Ids of sources are unlike anything else in a mix, so they can be put in each other's place in its text.
-            $this->history->begin($copy, $owner, MixDocument::decode([] === $ids ? $this->history->head($project)->mix : strtr($this->history->head($project)->mix, $ids)));
+            $document = $this->revisions->document($this->history->head($project));
+            $this->history->begin($copy, $owner, MixDocument::decode([] === $ids ? $document : strtr($document, $ids)));
 
             return $copy;
         });

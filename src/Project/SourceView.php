@@ -7,7 +7,6 @@ namespace Wattage\App\Project;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\SourceAdvice;
 use Wattage\Core\Timeline\Mix;
 
@@ -25,7 +24,7 @@ final readonly class SourceView
      */
     public function all(Project $project, array $sources): array
     {
-        $mix = MixDocument::decode($this->history->head($project)->mix);
+        $mix = $this->history->mix($project);
 
         return array_map(fn (Source $source): array => $this->view($source, $mix), $sources);
     }
@@ -33,7 +32,7 @@ final readonly class SourceView
     /** @return array<string, mixed> */
     public function one(Source $source): array
     {
-        return $this->view($source, MixDocument::decode($this->history->head($source->project)->mix));
+        return $this->view($source, $this->history->mix($source->project));
     }
 
     /** @return array<string, mixed> */

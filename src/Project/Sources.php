@@ -127,8 +127,8 @@ final readonly class Sources
     private function refuseIfEverUsed(Source $source): void
     {
         $used = $this->entities->getConnection()->fetchOne(
-            'SELECT 1 FROM revision WHERE project_id = ? AND position(? IN mix::text) > 0 LIMIT 1',
-            [(string) $source->project->id, (string) $source->id],
+            'SELECT 1 FROM revision WHERE project_id = ? AND (position(? IN mix::text) > 0 OR position(? IN difference::text) > 0) LIMIT 1',
+            [(string) $source->project->id, (string) $source->id, (string) $source->id],
         );
         if (false !== $used) {
             throw new ConflictHttpException("“{$source->name}” is part of this project’s history, so it stays: undo could bring its clips back.");

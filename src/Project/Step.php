@@ -6,12 +6,12 @@ namespace Wattage\App\Project;
 
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Revision;
-use Wattage\Core\Timeline\Mix;
 
-/** From one state to another, by an edit, undo, redo or a jump. */
+/** From the state that somebody's screen shows to the one that now is the present. */
 final readonly class Step
 {
-    public function __construct(public Project $project, public Revision $to, public Mix $before, public Mix $after)
+    /** @param Revision $from what the screen shows, whatever was done in between */
+    public function __construct(public Project $project, public Revision $from, public Revision $to)
     {
     }
 }

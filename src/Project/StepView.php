@@ -8,22 +8,34 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Revision;
 
-/** A step as the browser gets it: what changed, and where in the history it now stands. */
+/** A step as the browser gets it: what changed from the state it shows, and where in the history it now stands. */
 final readonly class StepView
 {
-    public function __construct(private History $history)
+    public function __construct(private History $history, private Revisions $revisions, private ProjectAccess $access)
     {
     }
 
     public function answer(Step $step): JsonResponse
     {
-        return self::response(['changes' => MixView::changes($step->before, $step->after), ...$this->place($step->project, $step->to)], $step->to);
+        return self::response([
+            'from' => $step->from->number,
+            'changes' => MixView::changes($this->revisions->mix($step->from), $this->revisions->mix($step->to)),
+            'others' => $this->history->byOthers($step, $this->access->user()),
+            ...$this->place($step->project, $step->to),
+        ], $step->to);
     }
 
     /** @return array<string, mixed> */
     public function place(Project $project, Revision $head): array
     {
-        return ['revision' => $head->number, 'label' => $head->label, 'before' => $head->parent, 'canUndo' => null !== $head->parent, 'canRedo' => $this->history->canRedo($project)];
+        return [
+            'revision' => $head->number,
+            'label' => $head->label,
+            'author' => ['id' => (string) $head->author->id, 'name' => $head->author->name],
+            'before' => $head->parent,
+            'canUndo' => null !== $head->parent,
+            'canRedo' => $this->history->canRedo($project),
+        ];
     }
 
     /** @param array<string, mixed> $content */

@@ -15,13 +15,15 @@ use Symfony\Component\Security\Http\Authenticator\Passport\Badge\UserBadge;
 use Symfony\Component\Security\Http\Authenticator\Passport\Credentials\PasswordCredentials;
 use Symfony\Component\Security\Http\Authenticator\Passport\Passport;
 use Symfony\Component\Security\Http\EntryPoint\AuthenticationEntryPointInterface;
+use Wattage\App\Entity\User;
 use Wattage\App\Http\Body;
+use Wattage\App\Http\Once;
 use Wattage\App\Http\ProblemResponse;
 
 /** Sign-in with e-mail address and password, as JSON. */
 final class PasswordAuthenticator extends AbstractAuthenticator implements AuthenticationEntryPointInterface
 {
-    public function __construct(private readonly SignInAttempts $attempts)
+    public function __construct(private readonly SignInAttempts $attempts, private readonly Once $once)
     {
     }
 
@@ -47,6 +49,9 @@ final class PasswordAuthenticator extends AbstractAuthenticator implements Authe
     public function onAuthenticationSuccess(Request $request, TokenInterface $token, string $firewallName): ?Response
     {
         $this->attempts->forget($token->getUserIdentifier(), (string) $request->getClientIp());
+        if (($user = $token->getUser()) instanceof User) {
+            $this->once->forget($user);
+        }
 
         return null;
     }

@@ -45,6 +45,22 @@ final class AccessTest extends ApiTestCase
         yield 'rename a snapshot' => ['PATCH', '/api/snapshots/{snapshot}', ['name' => 'After'], [403, 200, 200]];
         yield 'take a snapshot up' => ['POST', '/api/snapshots/{snapshot}/take-up', null, [403, 200, 200]];
         yield 'drop a snapshot' => ['DELETE', '/api/snapshots/{snapshot}', null, [403, 204, 204]];
+        yield 'what changed' => ['GET', '/api/projects/{project}/changes?from=1', null, [200, 200, 200]];
+        yield 'be there' => ['PUT', '/api/projects/{project}/presence/01234567-89ab-7def-8123-456789abcdef', ['holds' => 'clip:x'], [200, 200, 200]];
+        yield 'go' => ['DELETE', '/api/projects/{project}/presence/01234567-89ab-7def-8123-456789abcdef', null, [204, 204, 204]];
+        yield 'list members' => ['GET', '/api/projects/{project}/members', null, [200, 200, 200]];
+        yield 'change a role' => ['PATCH', '/api/projects/{project}/members/{member}', ['role' => 'editor'], [403, 403, 204]];
+        yield 'remove a member' => ['DELETE', '/api/projects/{project}/members/{member}', null, [403, 403, 204]];
+        yield 'invite' => ['POST', '/api/projects/{project}/invitations', ['email' => 'new@wattage.example', 'role' => 'viewer'], [403, 403, 201]];
+        yield 'withdraw an invitation' => ['DELETE', '/api/invitations/{invitation}', null, [403, 403, 204]];
+        yield 'list comments' => ['GET', '/api/projects/{project}/comments', null, [200, 200, 200]];
+        yield 'comment' => ['POST', '/api/projects/{project}/comments', ['at' => 48_000, 'text' => 'too loud here'], [201, 201, 201]];
+        yield 'tick a comment off' => ['PATCH', '/api/comments/{comment}', ['done' => true], [403, 200, 200]];
+        yield 'word somebody’s comment anew' => ['PATCH', '/api/comments/{comment}', ['text' => 'fine'], [403, 403, 403]];
+        yield 'remove somebody’s comment' => ['DELETE', '/api/comments/{comment}', null, [403, 403, 204]];
+        yield 'another name' => ['PATCH', '/api/account', ['name' => 'New'], [204, 204, 204]];
+        yield 'another password' => ['PUT', '/api/account/password', ['current' => 'long enough', 'password' => 'longer still'], [204, 204, 204]];
+        yield 'sign out everywhere' => ['POST', '/api/account/sign-out-everywhere', null, [204, 204, 204]];
         yield 'history' => ['GET', '/api/projects/{project}/history', null, [200, 200, 200]];
         yield 'list sources' => ['GET', '/api/projects/{project}/sources', null, [200, 200, 200]];
         yield 'announce a file' => ['POST', '/api/projects/{project}/sources', ['name' => 'a.wav', 'size' => 10], [403, 201, 201]];
@@ -63,9 +79,9 @@ final class AccessTest extends ApiTestCase
 
     public function testTheListAboveNamesEveryRoute(): void
     {
-        $known = ['GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end'];
+        $known = ['GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{member}' => '{account}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {
@@ -163,6 +179,16 @@ final class AccessTest extends ApiTestCase
             self::assertSame(202, $this->statusCode(), (string) json_encode($delivery));
             $ids['{delivery}'] = $delivery['id'];
             $this->work();
+        }
+        if (str_contains($path, '{invitation}')) {
+            $ids['{invitation}'] = $this->call('POST', "/api/projects/{$project}/invitations", ['email' => 'else@wattage.example', 'role' => 'viewer'])['id'];
+        }
+        $member = $this->user('Member');
+        $this->share($project, $member, Role::Viewer);
+        $ids['{member}'] = (string) $member->id;
+        if (str_contains($path, '{comment}')) {
+            $this->signIn($member);
+            $ids['{comment}'] = $this->call('POST', "/api/projects/{$project}/comments", ['at' => 48_000, 'text' => 'too loud here'])['id'];
         }
         $this->share($project, $users['editor'], Role::Editor);
         $this->share($project, $users['viewer'], Role::Viewer);

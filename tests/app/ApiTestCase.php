@@ -49,6 +49,17 @@ abstract class ApiTestCase extends WebTestCase
         self::assertSame(200, $this->statusCode());
     }
 
+    protected function asNobody(): void
+    {
+        $this->browser->getCookieJar()->clear();
+        $this->refreshToken();
+    }
+
+    protected function refreshToken(): void
+    {
+        $this->csrf = $this->call('GET', '/api/session')['csrf'];
+    }
+
     protected function signedIn(): User
     {
         $user = $this->user();
@@ -80,6 +91,14 @@ abstract class ApiTestCase extends WebTestCase
         $base ??= $this->call('GET', "/api/projects/{$project}/mix")['revision'];
 
         return $this->call('POST', "/api/projects/{$project}/edits", $edit, ['If-Match' => "\"{$base}\""]);
+    }
+
+    /** Undo, redo and the like, from what the screen shows. */
+    protected function step(string $method, string $project, string $step, ?array $body = null, ?int $base = null): array
+    {
+        $base ??= $this->call('GET', "/api/projects/{$project}/mix")['revision'];
+
+        return $this->call($method, "/api/projects/{$project}/{$step}", $body, ['If-Match' => "\"{$base}\""]);
     }
 
     protected function newProject(string $name = 'Crossing'): string

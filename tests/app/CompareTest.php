@@ -16,10 +16,11 @@ final class CompareTest extends ApiTestCase
         $this->edit($project, ['edit' => 'set-clip-gain', 'clips' => ['tone'], 'gain' => -12]);
         $present = $this->call('GET', "/api/projects/{$project}/mix");
 
-        $step = $this->call('POST', "/api/snapshots/{$snapshot['id']}/take-up");
+        $base = $this->call('GET', "/api/projects/{$project}/mix")['revision'];
+        $step = $this->call('POST', "/api/snapshots/{$snapshot['id']}/take-up", headers: ['If-Match' => "\"{$base}\""]);
         self::assertSame('Go back to snapshot “Loud bed”', $step['label']);
         self::assertEquals($before['mix'], $this->call('GET', "/api/projects/{$project}/mix")['mix']);
-        $this->call('POST', "/api/projects/{$project}/undo");
+        $this->step('POST', $project, 'undo');
         self::assertEquals($present['mix'], $this->call('GET', "/api/projects/{$project}/mix")['mix']);
 
         self::assertSame('Quiet', $this->call('PATCH', "/api/snapshots/{$snapshot['id']}", ['name' => 'Quiet'])['name']);
@@ -51,7 +52,7 @@ final class CompareTest extends ApiTestCase
         $curve = $deeper['changes']['changedClips'][0]['curve'];
         self::assertSame([10_400, 20_000, 60_000, 69_600], array_column($curve, 'at'));
         self::assertEquals(-9, $curve[1]['level']);
-        self::assertSame($base, $this->call('POST', "/api/projects/{$project}/undo")['revision']);
+        self::assertSame($base, $this->step('POST', $project, 'undo')['revision']);
 
         $this->call('POST', "/api/projects/{$project}/edits?instead=1", [...$dip, 'by' => -3], ['If-Match' => "\"{$first['revision']}\""]);
         self::assertSame(409, $this->statusCode(), 'only the newest edit can be adjusted');
@@ -96,7 +97,7 @@ final class CompareTest extends ApiTestCase
             $this->edit($project, $edit);
             self::assertSame(200, $this->statusCode(), $edit['edit']);
             self::assertNotEquals($before, $this->call('GET', "/api/projects/{$project}/mix")['mix'], $edit['edit']);
-            $this->call('POST', "/api/projects/{$project}/undo");
+            $this->step('POST', $project, 'undo');
             self::assertEquals($before, $this->call('GET', "/api/projects/{$project}/mix")['mix'], $edit['edit']);
         }
     }

@@ -40,7 +40,7 @@ final class FiguresTest extends ApiTestCase
         self::assertSame('Change 2 ranges', $all['label']);
         self::assertSame([], $this->figures($project, $all['revision'])['buried']);
         self::assertEquals(1.0, $this->figures($project, $all['revision'])['clearPart']);
-        $this->call('POST', "/api/projects/{$project}/undo");
+        $this->step('POST', $project, 'undo');
 
         $accepted = $this->edit($project, ['edit' => 'accept-buried', 'from' => 5 * 48_000, 'to' => 6 * 48_000, 'note' => 'The horn is meant to win.'])['revision'];
         $figures = $this->figures($project, $accepted);

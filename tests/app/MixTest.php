@@ -18,11 +18,11 @@ final class MixTest extends ApiTestCase
         self::assertSame('"2"', $this->response()->headers->get('ETag'));
         self::assertTrue($answer['canUndo']);
 
-        $undone = $this->call('POST', "/api/projects/{$project}/undo");
+        $undone = $this->step('POST', $project, 'undo');
         self::assertSame([[], 1, false, true], [$undone['changes']['tracks'], $undone['revision'], $undone['canUndo'], $undone['canRedo']]);
-        self::assertSame(1, $this->call('POST', "/api/projects/{$project}/undo")['revision'], 'the first state has none before it');
-        self::assertSame(2, $this->call('POST', "/api/projects/{$project}/redo")['revision']);
-        self::assertSame(2, $this->call('POST', "/api/projects/{$project}/redo")['revision']);
+        self::assertSame(1, $this->step('POST', $project, 'undo')['revision'], 'the first state has none before it');
+        self::assertSame(2, $this->step('POST', $project, 'redo')['revision']);
+        self::assertSame(2, $this->step('POST', $project, 'redo')['revision']);
         self::assertSame(['music'], array_column($this->call('GET', "/api/projects/{$project}/mix")['mix']['tracks'], 'id'));
     }
 
@@ -31,11 +31,11 @@ final class MixTest extends ApiTestCase
         $this->signedIn();
         $project = $this->newProject();
         $this->edit($project, self::track('music'));
-        $this->call('POST', "/api/projects/{$project}/undo");
+        $this->step('POST', $project, 'undo');
         $this->edit($project, self::track('speech'));
         $history = $this->call('GET', "/api/projects/{$project}/history");
-        self::assertSame(['Add track Speech', 'New project'], array_column($history['revisions'], 'label'));
-        self::assertSame(['music'], array_column($this->call('PUT', "/api/projects/{$project}/head", ['revision' => 2])['changes']['tracks'], 'id'), 'the other line can still be gone to');
+        self::assertSame([[3, 1], [2, 1], [1, null]], array_map(static fn (array $r): array => [$r['number'], $r['parent']], $history['revisions']), 'what was undone stays in the list');
+        self::assertSame(['music'], array_column($this->step('PUT', $project, 'head', ['revision' => 2])['changes']['tracks'], 'id'), 'the other line can still be gone to');
     }
 
     public function testAnEditOnAnOlderStateIsAppliedWhereItStillMakesSense(): void

@@ -197,7 +197,7 @@ final class SourceTest extends ApiTestCase
         $source = $this->bringIn($project, 'tone.wav', self::media(0.5))['id'];
         $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']);
         $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $source, 'at' => 0]);
-        $this->call('POST', "/api/projects/{$project}/undo");
+        $this->step('POST', $project, 'undo');
         self::assertStringContainsString('history', $this->call('DELETE', "/api/sources/{$source}")['detail']);
         self::assertSame(409, $this->statusCode());
     }
