@@ -6,6 +6,8 @@ export default ts.config(
   { ignores: ["dist", "src/api/schema.ts"] },
   js.configs.recommended,
   ...ts.configs.strict,
+  // A member that is taken out of a rest is meant not to be used.
+  { rules: { "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true }] } },
   {
     files: ["src/**/*.{ts,tsx}"],
     plugins: { "react-hooks": hooks },

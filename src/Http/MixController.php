@@ -42,8 +42,11 @@ final readonly class MixController
         $presence->tidy($project);
         $head = $this->history->head($project);
 
+        $me = $this->access->user();
+
         return StepView::response([
-            'project' => ['id' => (string) $project->id, 'name' => $project->name, 'role' => $project->roleOf($this->access->user())?->value],
+            'me' => ['id' => (string) $me->id, 'name' => $me->name],
+            'project' => ['id' => (string) $project->id, 'name' => $project->name, 'role' => $project->roleOf($me)?->value],
             'mix' => MixView::whole($this->history->mix($project)),
             ...$this->steps->place($project, $head),
         ], $head);

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
-import { api, ApiError } from "@/api/client";
+import { api } from "@/api/client";
+import { ApiError } from "@/api/problem";
 import { ProjectList } from "@/features/projects";
 import { SignIn } from "@/features/session";
 

@@ -1,5 +1,13 @@
+import type { Asked } from "./asked";
 import type {
+  Comment,
   Comparison,
+  Invitation,
+  JoinOffer,
+  Letter,
+  Members,
+  Presence,
+  Role,
   PastMix,
   Peak,
   Snapshot,
@@ -13,7 +21,6 @@ import type {
   Rule,
   History,
   OpenedMix,
-  ProblemDocument,
   Project,
   Session,
   Side,
@@ -21,28 +28,45 @@ import type {
   SteadyPlan,
   Step,
 } from "./types";
-
-/** What the server refused, with its own sentence about it. */
-export class ApiError extends Error {
-  constructor(readonly problem: ProblemDocument) {
-    super(problem.detail);
-  }
-}
+import { ApiError, problemOf, unreachable } from "./problem";
 
 let csrf = "";
+
+/** After so long an answer is taken for lost, ms. */
+const STEP_MS = 45_000;
+
+type Sent = BodyInit | object;
 
 async function request(
   method: string,
   path: string,
-  body?: BodyInit | object,
+  body?: Sent,
   headers: Record<string, string> = {},
   signal?: AbortSignal,
-) {
+): Promise<Response> {
+  const response = await reached(method, path, body, headers, signal);
+  if (response.ok) return response;
+  const problem = await problemOf(response);
+  // The token goes with the session; where that was begun anew in another window, there is another one.
+  if (problem.code === "csrf" && (await renewed())) {
+    const again = await reached(method, path, body, headers, signal);
+    if (again.ok) return again;
+    throw new ApiError(await problemOf(again));
+  }
+  throw new ApiError(problem);
+}
+
+async function reached(
+  method: string,
+  path: string,
+  body: Sent | undefined,
+  headers: Record<string, string>,
+  signal: AbortSignal | undefined,
+): Promise<Response> {
   const raw =
     body instanceof Blob || body instanceof ArrayBuffer || typeof body === "string" || body === undefined;
-  let response: Response;
   try {
-    response = await fetch(path, {
+    return await fetch(path, {
       method,
       headers: {
         ...(method === "GET" ? {} : { "X-Csrf-Token": csrf }),
@@ -53,38 +77,30 @@ async function request(
       ...(signal ? { signal } : {}),
     });
   } catch (error) {
-    if (signal?.aborted) throw error;
-    throw new ApiError({
-      type: "about:blank",
-      title: "No connection",
-      status: 0,
-      detail:
-        "The server cannot be reached. Your work up to the last edit is saved; check the connection and try again.",
-    });
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw unreachable();
   }
-  if (!response.ok) throw new ApiError(await problemOf(response));
-  return response;
 }
 
-async function problemOf(response: Response): Promise<ProblemDocument> {
-  const fallback = {
-    type: "about:blank",
-    title: response.statusText,
-    status: response.status,
-    detail: "The server could not do this. Try again in a moment.",
-  };
-  if (!response.headers.get("Content-Type")?.includes("json")) return fallback;
-  return { ...fallback, ...((await response.json()) as Partial<ProblemDocument>) };
+async function renewed(): Promise<boolean> {
+  const before = csrf;
+  await session("GET").catch(() => undefined);
+  return csrf !== before;
 }
 
 async function json<T>(
   method: string,
   path: string,
-  body?: BodyInit | object,
+  body?: Sent,
   headers?: Record<string, string>,
   signal?: AbortSignal,
 ) {
-  return (await (await request(method, path, body, headers, signal)).json()) as T;
+  const response = await request(method, path, body, headers, signal);
+  try {
+    return (await response.json()) as T;
+  } catch {
+    throw unreachable(); // The answer was cut off on its way.
+  }
 }
 
 async function session(method: string, body?: object) {
@@ -99,21 +115,20 @@ export const api = {
   signOut: () => session("DELETE"),
 
   projects: async () => (await json<{ projects: Project[] }>("GET", "/api/projects")).projects,
-  createProject: (name: string, frameRate: string) =>
-    json<Project>("POST", "/api/projects", { name, frameRate }),
+  createProject: (name: string, frameRate: string, key: string) =>
+    json<Project>("POST", "/api/projects", { name, frameRate }, once(key)),
   renameProject: (id: string, name: string) => json<Project>("PATCH", `/api/projects/${id}`, { name }),
   deleteProject: (id: string) => json<Project>("DELETE", `/api/projects/${id}`),
   restoreProject: (id: string) => json<Project>("POST", `/api/projects/${id}/restore`),
 
   mix: (id: string) => json<OpenedMix>("GET", `/api/projects/${id}/mix`),
-  /** @param instead whether it takes the place of the newest edit, which must be the one that made `revision` */
-  edit: (id: string, revision: number, edit: Edit, instead = false) =>
-    json<Step>("POST", `/api/projects/${id}/edits${instead ? "?instead=1" : ""}`, edit, {
-      "If-Match": `"${revision}"`,
-    }),
-  undo: (id: string) => json<Step>("POST", `/api/projects/${id}/undo`),
-  redo: (id: string) => json<Step>("POST", `/api/projects/${id}/redo`),
-  goTo: (id: string, revision: number) => json<Step>("PUT", `/api/projects/${id}/head`, { revision }),
+  changes: (id: string, from: number) => json<Step>("GET", `/api/projects/${id}/changes?from=${from}`),
+  step: (id: string, asked: Asked, base: number) => {
+    const [method, path, body] = routeOf(id, asked);
+    const headers = { "If-Match": `"${base}"`, "Idempotency-Key": asked.key };
+    // An answer that does not come is a lost one; asking again does no harm.
+    return json<Step>(method, path, body, headers, AbortSignal.timeout(STEP_MS));
+  },
   past: (id: string, revision: number) =>
     json<PastMix>("GET", `/api/projects/${id}/revisions/${revision}/mix`),
   figures: (id: string, revision: number) =>
@@ -125,7 +140,8 @@ export const api = {
     part: { clips: string[]; from?: number | undefined; to?: number | undefined },
     edit: Edit | null,
   ) => json<Measured>("POST", `/api/projects/${id}/measure`, { ...part, ...(edit ? { edit } : {}) }),
-  copyProject: (id: string, name: string) => json<Project>("POST", `/api/projects/${id}/copy`, { name }),
+  copyProject: (id: string, name: string, key: string) =>
+    json<Project>("POST", `/api/projects/${id}/copy`, { name }, once(key)),
   evenUp: (
     id: string,
     wanted: {
@@ -160,8 +176,8 @@ export const api = {
   removeSnapshot: async (id: string) => {
     await request("DELETE", `/api/snapshots/${id}`);
   },
-  takeUp: (snapshot: string) => json<Step>("POST", `/api/snapshots/${snapshot}/take-up`),
-  history: (id: string) => json<History>("GET", `/api/projects/${id}/history`),
+  history: (id: string, part: { after?: number; before?: number } = {}) =>
+    json<History>("GET", `/api/projects/${id}/history${queryOf(part)}`),
 
   sources: async (id: string) =>
     (await json<{ sources: Source[] }>("GET", `/api/projects/${id}/sources`)).sources,
@@ -197,7 +213,71 @@ export const api = {
 
   deliveries: async (id: string) =>
     (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
-  render: (id: string, format: Delivery["format"]) =>
-    json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format }),
+  render: (id: string, format: Delivery["format"], key: string) =>
+    json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format }, once(key)),
   cancelDelivery: (id: string) => json<Delivery>("DELETE", `/api/deliveries/${id}`),
+
+  presence: (id: string, screen: string, holds: string | null) =>
+    json<Presence>("PUT", `/api/projects/${id}/presence/${screen}`, holds === null ? {} : { holds }),
+  /** The page may be gone before the answer. */
+  leave: (id: string, screen: string) =>
+    void fetch(`/api/projects/${id}/presence/${screen}`, {
+      method: "DELETE",
+      headers: { "X-Csrf-Token": csrf },
+      keepalive: true,
+    }).catch(() => undefined),
+
+  members: (id: string) => json<Members>("GET", `/api/projects/${id}/members`),
+  changeRole: (id: string, account: string, role: Role) =>
+    request("PATCH", `/api/projects/${id}/members/${account}`, { role }),
+  removeMember: (id: string, account: string) => request("DELETE", `/api/projects/${id}/members/${account}`),
+  invite: (id: string, email: string, role: Role, key: string) =>
+    json<Invitation>("POST", `/api/projects/${id}/invitations`, { email, role }, once(key)),
+  withdraw: (invitation: string) => request("DELETE", `/api/invitations/${invitation}`),
+  joinOffer: (token: string) => json<JoinOffer>("GET", `/api/join/${token}`),
+  join: (token: string, account: { name?: string; password?: string }) =>
+    json<{ project: string }>("POST", `/api/join/${token}`, account),
+
+  renameMe: (name: string) => request("PATCH", "/api/account", { name }),
+  changePassword: (current: string, password: string) =>
+    request("PUT", "/api/account/password", { current, password }),
+  signOutEverywhere: () => request("POST", "/api/account/sign-out-everywhere"),
+  forgotten: (email: string) => request("POST", "/api/forgotten-password", { email }),
+  newPassword: (token: string, password: string) =>
+    request("POST", `/api/new-password/${token}`, { password }),
+  letters: async () => (await json<{ letters: Letter[] }>("GET", "/api/post-box")).letters,
+
+  comments: (id: string) =>
+    json<{ version: number; comments: Comment[] }>("GET", `/api/projects/${id}/comments`),
+  comment: (id: string, at: number, text: string, key: string) =>
+    json<Comment>("POST", `/api/projects/${id}/comments`, { at, text }, once(key)),
+  changeComment: (id: string, change: { text?: string; done?: boolean }) =>
+    json<Comment>("PATCH", `/api/comments/${id}`, change),
+  removeComment: (id: string) => request("DELETE", `/api/comments/${id}`),
 };
+
+function once(key: string): Record<string, string> {
+  return { "Idempotency-Key": key };
+}
+
+function queryOf(part: Record<string, number | undefined>): string {
+  const named = Object.entries(part).flatMap(([name, value]) =>
+    value === undefined ? [] : [[name, String(value)]],
+  );
+  return named.length ? `?${new URLSearchParams(named)}` : "";
+}
+
+function routeOf(id: string, asked: Asked): [string, string, object?] {
+  switch (asked.kind) {
+    case "edit":
+      return ["POST", `/api/projects/${id}/edits${asked.instead ? "?instead=1" : ""}`, asked.edit];
+    case "undo":
+      return ["POST", `/api/projects/${id}/undo`, { evenOthers: asked.evenOthers }];
+    case "redo":
+      return ["POST", `/api/projects/${id}/redo`];
+    case "goTo":
+      return ["PUT", `/api/projects/${id}/head`, { revision: asked.revision }];
+    case "takeUp":
+      return ["POST", `/api/snapshots/${asked.snapshot}/take-up`];
+  }
+}

@@ -1,7 +1,8 @@
-import { describe, expect, it } from "vitest";
-import { ApiError } from "@/api/client";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Asked } from "@/api/asked";
+import { ApiError } from "@/api/problem";
 import type { Clip, Edit, OpenedMix, Step } from "@/api/types";
-import { PLAIN } from "@/test/mixes";
+import { ADA, BEN, PLAIN } from "@/test/mixes";
 import { looseChange } from "./screen";
 import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "./mixStore";
 
@@ -21,6 +22,7 @@ const clip = (id: string, gain: number): Clip => ({
 });
 
 const opened: OpenedMix = {
+  me: ADA,
   project: { id: "p", name: "Crossing", role: "owner" },
   mix: {
     rate: 48000,
@@ -39,12 +41,15 @@ const opened: OpenedMix = {
   },
   revision: 1,
   label: "New project",
+  author: ADA,
   before: null,
   canUndo: false,
   canRedo: false,
 };
 
-const step = (revision: number, changed: Clip[], removed: string[] = []): Step => ({
+const step = (from: number, revision: number, changed: Clip[], removed: string[] = []): Step => ({
+  from,
+  others: [],
   changes: {
     frameRate: "25",
     length: 100,
@@ -63,24 +68,32 @@ const step = (revision: number, changed: Clip[], removed: string[] = []): Step =
   },
   revision,
   label: `edit ${revision}`,
+  author: ADA,
   before: revision - 1,
   canUndo: true,
   canRedo: false,
 });
 
-function port(edit: MixPort["edit"]): MixPort {
-  const none = () => Promise.reject(new Error("not asked for"));
-  const mix = () => Promise.resolve({ ...opened, revision: 9 });
-  return { mix, edit, undo: none, redo: none, goTo: none, takeUp: none };
+/** A server that answers steps in the given way, and has come to revision 9 by other hands. */
+function port(answer: (base: number, asked: Asked) => Promise<Step>): MixPort {
+  return {
+    mix: () => Promise.resolve({ ...opened, revision: 9 }),
+    changes: (_p, from) => Promise.resolve(step(from, 9, [])),
+    step: (_p, asked, base) => answer(base, asked),
+  };
 }
+
+const refusal = (status: number, detail: string, code?: string) =>
+  Promise.reject(new ApiError({ type: "about:blank", title: "", status, detail, ...(code ? { code } : {}) }));
+const gain: Edit = { edit: "set-clip-gain", clips: ["a"], gain: -6 };
 
 describe("the mix store", () => {
   it("sends edits one after the other, each on the revision the one before has made", async () => {
     const bases: number[] = [];
     const store = createMixStore(
-      port((_p, base) => {
+      port((base) => {
         bases.push(base);
-        return Promise.resolve(step(base + 1, [clip("a", -base)]));
+        return Promise.resolve(step(base, base + 1, [clip("a", -base)]));
       }),
       opened,
     );
@@ -93,7 +106,7 @@ describe("the mix store", () => {
 
   it("changes what changed and keeps every other object, so that nothing else is drawn again", async () => {
     const store = createMixStore(
-      port(() => Promise.resolve(step(2, [clip("a", -6)]))),
+      port((base) => Promise.resolve(step(base, 2, [clip("a", -6)]))),
       opened,
     );
     const before = store.getState();
@@ -103,28 +116,40 @@ describe("the mix store", () => {
   });
 
   it("keeps the last saved mix and says why when an edit is refused", async () => {
-    const refuse = () =>
-      Promise.reject(new ApiError({ type: "about:blank", title: "", status: 422, detail: "Too loud." }));
-    const store = createMixStore(port(refuse), opened);
+    const store = createMixStore(
+      port(() => refusal(422, "Too loud.")),
+      opened,
+    );
     const before = store.getState().clips;
     expect(await store.getState().edit({ edit: "set-clip-gain", clips: ["a"], gain: 99 })).toBe(false);
     expect(store.getState().clips).toBe(before);
     expect(store.getState().notice?.text).toBe("Too loud.");
   });
 
-  it("takes the newest state when somebody else was faster", async () => {
-    const outdated = () =>
-      Promise.reject(
-        new ApiError({ type: "about:blank", title: "", status: 409, detail: "Changed meanwhile." }),
-      );
-    const store = createMixStore(port(outdated), opened);
-    await store.getState().edit({ edit: "remove-clips", clips: ["a"] });
+  it("comes to the present when somebody else was faster", async () => {
+    const store = createMixStore(
+      port(() => refusal(409, "Changed meanwhile.", "outdated")),
+      opened,
+    );
+    expect(await store.getState().edit({ edit: "remove-clips", clips: ["a"] })).toBe(false);
+    await vi.waitFor(() => expect(store.getState().revision).toBe(9));
+    expect(store.getState().notice?.text).toBe("Changed meanwhile.");
+  });
+
+  it("never shows a revision whose content it does not hold", async () => {
+    const store = createMixStore(
+      port(() => Promise.resolve(step(4, 5, [clip("a", -5)]))),
+      opened,
+    );
+    await store.getState().edit(gain);
+    // An answer that starts elsewhere is no use; the whole state was loaded in its place.
     expect(store.getState().revision).toBe(9);
+    expect(store.getState().clips.a?.gain).toBe(0);
   });
 
   it("lets go of a selected clip that is gone", async () => {
     const store = createMixStore(
-      port(() => Promise.resolve(step(2, [], ["a"]))),
+      port((base) => Promise.resolve(step(base, 2, [], ["a"]))),
       opened,
     );
     store.getState().select("a");
@@ -135,7 +160,7 @@ describe("the mix store", () => {
 
   it("shows and sounds another state without losing the present, and lets nothing be edited meanwhile", async () => {
     const store = createMixStore(
-      port(() => Promise.resolve(step(2, [clip("a", -6)]))),
+      port((base) => Promise.resolve(step(base, 2, [clip("a", -6)]))),
       opened,
     );
     const present = store.getState().clips;
@@ -152,7 +177,7 @@ describe("the mix store", () => {
   it("remembers a change to a range only while it is the newest edit", async () => {
     let revision = 1;
     const store = createMixStore(
-      port(() => Promise.resolve(step(++revision, []))),
+      port((base) => Promise.resolve(step(base, ++revision, []))),
       opened,
     );
     const range = { from: 0, to: 50, tracks: null };
@@ -166,5 +191,165 @@ describe("the mix store", () => {
     store.getState().set({ range });
     await store.getState().edit({ edit: "set-clip-gain", clips: ["a"], gain: -6 });
     expect(store.getState().adjustable).toBeNull();
+  });
+});
+
+describe("what waits for the server", () => {
+  beforeEach(() => void vi.useFakeTimers());
+  afterEach(() => void vi.useRealTimers());
+
+  it("is sent again with the same key until there is an answer, and said meanwhile", async () => {
+    const keys: string[] = [];
+    let away = 3;
+    const store = createMixStore(
+      port((base, asked) => {
+        keys.push(asked.key);
+        if (away-- > 0) return refusal(away === 1 ? 500 : 0, "The server cannot be reached.");
+        return Promise.resolve(step(base, base + 1, [clip("a", -base)]));
+      }),
+      opened,
+    );
+    const done = Promise.all([store.getState().edit(gain), store.getState().edit(gain)]);
+    await vi.advanceTimersByTimeAsync(500);
+    expect(store.getState()).toMatchObject({
+      pending: 2,
+      unsent: ["set clip gain", "set clip gain"],
+      trouble: "The server cannot be reached.",
+    });
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(await done).toEqual([true, true]);
+    expect(new Set(keys.slice(0, 4)).size).toBe(1);
+    expect(new Set(keys).size).toBe(2);
+    expect(store.getState()).toMatchObject({ pending: 0, unsent: [], trouble: null, revision: 3 });
+  });
+
+  it("is tried at once when asked to, and can be given up", async () => {
+    let away = true;
+    const store = createMixStore(
+      port((base) => (away ? refusal(503, "Away.") : Promise.resolve(step(base, base + 1, [clip("a", -6)])))),
+      opened,
+    );
+    const first = store.getState().edit(gain);
+    await vi.advanceTimersByTimeAsync(20_000);
+    away = false;
+    store.getState().tryNow();
+    await vi.advanceTimersByTimeAsync(10);
+    expect(await first).toBe(true);
+    away = true;
+    const second = store.getState().edit(gain);
+    await vi.advanceTimersByTimeAsync(3000);
+    store.getState().giveUp();
+    expect(await second).toBe(false);
+    expect(store.getState().pending).toBe(0);
+  });
+
+  it("survives a reload that fails in between", async () => {
+    let reloads = 0;
+    const server = port((base) =>
+      base === 1
+        ? refusal(409, "Never was.", "unknown-base")
+        : Promise.resolve(step(base, 10, [clip("a", -6)])),
+    );
+    const mix = () => (++reloads < 3 ? refusal(500, "No.") : Promise.resolve({ ...opened, revision: 9 }));
+    const store = createMixStore({ ...server, mix }, opened);
+    const done = store.getState().edit(gain);
+    await vi.advanceTimersByTimeAsync(30_000);
+    expect(await done).toBe(true);
+    expect(store.getState()).toMatchObject({ revision: 10, pending: 0 });
+  });
+
+  it("is kept until it is answered, but for what its caller keeps, and is taken up by another page", async () => {
+    const kept: string[][] = [];
+    const keeping = { save: (waiting: Asked[]) => void kept.push(waiting.map((w) => w.key)) };
+    const never = new Promise<Step>(() => undefined);
+    const store = createMixStore(
+      port(() => never),
+      opened,
+      keeping,
+    );
+    void store.getState().edit(gain);
+    void store.getState().edit(gain, { key: "a-ride-of-its-own" });
+    expect(kept.at(-1)).toHaveLength(1);
+
+    const sent: Asked[] = [];
+    const next = createMixStore(
+      port((base, asked) => {
+        sent.push(asked);
+        return Promise.resolve(step(base, base + 1, []));
+      }),
+      opened,
+      keeping,
+    );
+    next.getState().resume([{ key: "left-behind", kind: "edit", edit: gain, instead: false }]);
+    await next.getState().settled();
+    expect(sent).toEqual([{ key: "left-behind", kind: "edit", edit: gain, instead: false }]);
+    expect(kept.at(-1)).toEqual([]);
+  });
+});
+
+describe("others", () => {
+  const bens = { ...opened, author: BEN, label: "Dip Bed", canUndo: true, revision: 2, before: 1 };
+
+  it("have their newest edit taken back only after it was asked", async () => {
+    const asked: Asked[] = [];
+    const store = createMixStore(
+      port((base, what) => {
+        asked.push(what);
+        return Promise.resolve(step(base, 1, []));
+      }),
+      bens,
+    );
+    expect(await store.getState().undo()).toBe(false);
+    expect(store.getState().question).toEqual({ name: "Ben", label: "Dip Bed" });
+    expect(asked).toEqual([]);
+    await store.getState().undo(true);
+    expect(asked).toMatchObject([{ kind: "undo", evenOthers: true }]);
+  });
+
+  it("are asked about too where only the server knew", async () => {
+    const store = createMixStore(
+      port(() => refusal(409, "By Ben.", "others")),
+      { ...bens, author: ADA },
+    );
+    expect(await store.getState().undo()).toBe(false);
+    expect(store.getState().question).not.toBeNull();
+  });
+
+  it("are heard of, without a word of one's own being lost", async () => {
+    const store = createMixStore(
+      {
+        ...port(() => refusal(0, "Away.")),
+        changes: (_p, from) =>
+          Promise.resolve({
+            ...step(from, 7, [clip("a", -9)], ["b"]),
+            author: BEN,
+            others: [{ name: "Ben", what: "Remove B" }],
+          }),
+      },
+      opened,
+    );
+    store.getState().set({ notice: { kind: "error", text: "Mine." }, selected: ["a", "b"] });
+    store.getState().catchUp();
+    await vi.waitFor(() => expect(store.getState().revision).toBe(7));
+    expect(store.getState()).toMatchObject({ selected: ["a"], notice: { text: "Mine." }, author: BEN });
+    expect(store.getState().news?.others).toEqual([{ name: "Ben", what: "Remove B" }]);
+  });
+
+  it("change the present that is kept aside while another state is heard", async () => {
+    const store = createMixStore(
+      {
+        ...port(() => refusal(0, "")),
+        changes: (_p, from) => Promise.resolve(step(from, 7, [clip("a", -9)])),
+      },
+      opened,
+    );
+    store
+      .getState()
+      .hear({ mix: { ...opened.mix, clips: [clip("a", -20)] }, revision: 1, label: "", name: "A" });
+    store.getState().catchUp();
+    await vi.waitFor(() => expect(store.getState().revision).toBe(7));
+    expect(store.getState().clips.a?.gain).toBe(-20);
+    store.getState().hear(null);
+    expect(store.getState().clips.a?.gain).toBe(-9);
   });
 });

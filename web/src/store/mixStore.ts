@@ -1,33 +1,25 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { ApiError } from "@/api/client";
-import type {
-  Aim,
-  Clip,
-  Cue,
-  Edit,
-  Faders,
-  Marker,
-  Mix,
-  MixSource,
-  OpenedMix,
-  PastMix,
-  Picture,
-  Role,
-  Rule,
-  Step,
-  Track,
-} from "@/api/types";
+import { ApiError, willPass } from "@/api/problem";
+import type { Aim, Clip, Edit, Faders, OpenedMix, PastMix, Person, Role, Step } from "@/api/types";
+import { newId } from "@/lib/ids";
+import { type Asked, wordsOf } from "@/api/asked";
 import { isStillThere } from "./chosen";
+import { changed, type Content, contentFrom, contentOf, withSame } from "./content";
+import { Queue } from "./queue";
 import { type Adjustable, freshScreen, type RangeSettings, type ScreenState } from "./screen";
 
 /** What the store needs of the server; the client has it, and so have tests. */
 export interface MixPort {
   mix(project: string): Promise<OpenedMix>;
-  edit(project: string, revision: number, edit: Edit, instead?: boolean): Promise<Step>;
-  takeUp(snapshot: string): Promise<Step>;
-  undo(project: string): Promise<Step>;
-  redo(project: string): Promise<Step>;
-  goTo(project: string, revision: number): Promise<Step>;
+  /** From what the screen shows to the present. */
+  changes(project: string, from: number): Promise<Step>;
+  /** @param base the revision that the screen shows */
+  step(project: string, asked: Asked, base: number): Promise<Step>;
+}
+
+/** Where steps are kept until the server has answered them. */
+export interface Keeping {
+  save(waiting: Asked[]): void;
 }
 
 const USUAL_ZONES = {
@@ -49,24 +41,6 @@ export const USUAL_AIM: Aim = {
   zones: USUAL_ZONES,
 };
 
-/** The state of the mix itself, as against what is selected or played. */
-interface Content {
-  rate: number;
-  frameRate: string;
-  length: number;
-  aim: Aim;
-  captions: Cue[];
-  faders: Faders;
-  rules: Rule[];
-  sources: Record<string, MixSource>;
-  tracks: Track[];
-  clips: Record<string, Clip>;
-  markers: Marker[];
-  pictures: Picture[];
-  /** Which picture shows when. */
-  strip: Picture[];
-}
-
 /** Another state that is shown and heard in place of the present one, which is kept aside. */
 export interface Hearing {
   revision: number;
@@ -74,26 +48,47 @@ export interface Hearing {
   present: Content;
 }
 
+interface EditOptions {
+  /** Whether it takes the place of the newest edit. */
+  instead?: boolean;
+  /** A key of the caller's own, who keeps the edit until it is done. */
+  key?: string;
+}
+
 export interface MixState extends Content, ScreenState {
+  me: Person;
   project: { id: string; name: string; role: Role };
+  /** The state that is shown; nothing else ever stands here. */
   revision: number;
   label: string;
+  /** Whose edit made it. */
+  author: Person;
   /** The revision that undo leads to. */
   before: number | null;
   canUndo: boolean;
   canRedo: boolean;
-  /** Edits that the server has not answered yet. */
+  /** Steps that the server has not answered yet. */
   pending: number;
-  /** Whether the last edit did not reach the server. */
-  offline: boolean;
+  /** The same in words, while something stands in their way; and what that is. */
+  unsent: string[];
+  trouble: string | null;
   hearing: Hearing | null;
 
-  edit(edit: Edit, instead?: boolean): Promise<boolean>;
-  undo(): Promise<boolean>;
+  edit(edit: Edit, options?: EditOptions): Promise<boolean>;
+  /** @param evenOthers whether somebody else's edit may be taken back; else it is asked first */
+  undo(evenOthers?: boolean): Promise<boolean>;
   redo(): Promise<boolean>;
   goTo(revision: number): Promise<boolean>;
   takeUp(snapshot: string): Promise<boolean>;
-  /** Shows and sounds another state; null goes back to the present. */
+  /** Sends what a page that has gone has left. */
+  resume(left: Asked[]): void;
+  /** Brings the screen to the present, where somebody else has made another one. */
+  catchUp(): void;
+  tryNow(): void;
+  giveUp(): void;
+  /** Resolves when the server has answered every step. */
+  settled(): Promise<void>;
+  /** Shows and sounds another state; null goes back to the present. Wait until all is settled before. */
   hear(past: (PastMix & { name: string }) | null): void;
   set(part: Partial<ScreenState>): void;
   select(clip: string | null, keyframe?: number | null): void;
@@ -101,47 +96,110 @@ export interface MixState extends Content, ScreenState {
 
 export type MixStore = StoreApi<MixState>;
 
-export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
-  let queue: Promise<unknown> = Promise.resolve();
-
+export function createMixStore(port: MixPort, opened: OpenedMix, keeping?: Keeping): MixStore {
   return createStore<MixState>()((set, get) => {
-    /** One after the other, so that each names the revision that the one before has made. */
-    const run = (ask: () => Promise<Step>): Promise<boolean> => {
-      if (get().hearing) {
-        const text = `You are hearing “${get().hearing?.name}”. Switch back to the present to edit.`;
-        set({ notice: { kind: "error", text } });
-        return Promise.resolve(false);
-      }
-      set((s) => ({ pending: s.pending + 1 }));
-      const turn = queue.then(async () => {
-        try {
-          const step = await ask();
-          set((s) => ({ ...afterStep(s, step), notice: null, offline: false }));
-          return true;
-        } catch (error) {
-          const text = error instanceof Error ? error.message : String(error);
-          const status = error instanceof ApiError ? error.problem.status : 0;
-          set({ notice: { kind: "error", text }, offline: status === 0 || status >= 500 });
-          if (error instanceof ApiError && error.problem.status === 409)
-            set(stateOf(await port.mix(get().project.id)));
-          return false;
-        } finally {
-          set((s) => ({ pending: s.pending - 1 }));
-        }
+    /** Steps that their callers keep until they are done. */
+    const keptElsewhere = new Set<string>();
+
+    const reload = async () => {
+      const now = await port.mix(get().project.id);
+      set((s) => {
+        const content = withSame(contentFrom(now.mix), s.hearing?.present ?? s);
+        const { mix, ...head } = now;
+        return s.hearing
+          ? { ...head, hearing: { ...s.hearing, present: content } }
+          : { ...head, ...onScreen(s, content) };
       });
-      queue = turn;
-      return turn;
     };
 
+    const take = (step: Step) => {
+      if (step.from !== get().revision) return reload();
+      const { changes, others, from, ...head } = step;
+      try {
+        set((s) => {
+          if (head.revision === s.revision) return head;
+          const content = changed(s.hearing?.present ?? s, changes);
+          return {
+            ...head,
+            ...(others.length > 0 ? { news: { others, at: Date.now() } } : {}),
+            ...(s.hearing ? { hearing: { ...s.hearing, present: content } } : onScreen(s, content)),
+            adjustable: null,
+          };
+        });
+      } catch {
+        return reload(); // Whatever it was, the whole state mends it.
+      }
+      return Promise.resolve();
+    };
+
+    /** Lets through what will pass, so that it is tried again; anything else is said. */
+    const refused = (error: unknown) => {
+      if (!(error instanceof ApiError)) throw error;
+      if (willPass(error)) throw error;
+      const text = error.problem.detail;
+      set(
+        error.problem.code === "others"
+          ? { question: { name: get().author.name, label: get().label } }
+          : { notice: { kind: "error", text } },
+      );
+    };
+
+    const catchUp = async () => {
+      try {
+        await take(await port.changes(get().project.id, get().revision));
+      } catch (error) {
+        if (error instanceof ApiError && error.problem.code === "unknown-base") await reload();
+        else refused(error);
+      }
+    };
+
+    const queue = new Queue(
+      {
+        catchUp,
+        send: async (asked) => {
+          try {
+            await take(await port.step(get().project.id, asked, get().revision));
+            set({ notice: null });
+            return true;
+          } catch (error) {
+            if (error instanceof ApiError && error.problem.code === "unknown-base") {
+              await reload();
+              throw error; // on what there is now, it is tried again
+            }
+            refused(error);
+            if (error instanceof ApiError && error.problem.status === 409) queue.catchUp();
+            return false;
+          }
+        },
+      },
+      (waiting, trouble) => {
+        set({ pending: waiting.length, unsent: trouble === null ? [] : waiting.map(wordsOf), trouble });
+        keeping?.save(waiting.filter((asked) => !keptElsewhere.has(asked.key)));
+      },
+    );
+
+    const ask = (asked: Asked): Promise<boolean> => {
+      const { hearing } = get();
+      if (!hearing) return queue.add(asked);
+      const text = `You are hearing “${hearing.name}”. Switch back to the present to edit.`;
+      set({ notice: { kind: "error", text } });
+      return Promise.resolve(false);
+    };
+    const key = () => newId("step");
+
     return {
-      ...stateOf(opened),
+      ...headOf(opened),
+      ...contentFrom(opened.mix),
       pending: 0,
-      offline: false,
+      unsent: [],
+      trouble: null,
       ...freshScreen(opened.mix.rate),
       hearing: null,
-      edit: (edit, instead = false) => {
+      edit: (edit, { instead = false, key: given } = {}) => {
         const { range } = get();
-        return run(() => port.edit(get().project.id, get().revision, edit, instead)).then((done) => {
+        const asked: Asked = { key: given ?? key(), kind: "edit", edit, instead };
+        if (given) keptElsewhere.add(given);
+        return ask(asked).then((done) => {
           if (done && (edit.edit === "dip-range" || edit.edit === "set-range" || edit.edit === "reset-range"))
             set((s) => ({
               adjustable: { revision: s.revision, edit, range },
@@ -150,16 +208,29 @@ export function createMixStore(port: MixPort, opened: OpenedMix): MixStore {
           return done;
         });
       },
-      undo: () => run(() => port.undo(get().project.id)),
-      redo: () => run(() => port.redo(get().project.id)),
-      goTo: (revision) => run(() => port.goTo(get().project.id, revision)),
-      takeUp: (snapshot) => run(() => port.takeUp(snapshot)),
+      undo: (evenOthers = false) => {
+        const { author, me, label, pending, canUndo } = get();
+        // What is still on its way is one's own, and will be the newest.
+        if (canUndo && !evenOthers && pending === 0 && author.id !== me.id) {
+          set({ question: { name: author.name, label } });
+          return Promise.resolve(false);
+        }
+        return ask({ key: key(), kind: "undo", evenOthers });
+      },
+      redo: () => ask({ key: key(), kind: "redo" }),
+      goTo: (revision) => ask({ key: key(), kind: "goTo", revision }),
+      takeUp: (snapshot) => ask({ key: key(), kind: "takeUp", snapshot }),
+      resume: (left) => left.forEach((asked) => void queue.add(asked)),
+      catchUp: () => queue.catchUp(),
+      tryNow: () => queue.tryNow(),
+      giveUp: () => queue.giveUp(),
+      settled: () => queue.idle(),
       hear: (past) =>
         set((s) => {
           const present = s.hearing?.present ?? contentOf(s);
-          if (!past) return { ...present, hearing: null };
+          if (!past) return { ...onScreen(s, present), hearing: null };
           const hearing = { revision: past.revision, name: past.name, present };
-          return { ...withSameClips(contentFrom(past.mix), present), hearing };
+          return { ...withSame(contentFrom(past.mix), present), hearing };
         }),
       set: (part) => set(part),
       select: (clip, keyframe = null) =>
@@ -183,92 +254,20 @@ function settingsAfter(settings: RangeSettings, edit: Adjustable["edit"], instea
   };
 }
 
-function contentFrom(mix: Mix): Content {
-  const sources = Object.fromEntries(mix.sources.map((s) => [s.id, s]));
-  return { ...mix, sources, clips: Object.fromEntries(mix.clips.map((c) => [c.id, c])) };
+function headOf({ mix, ...head }: OpenedMix) {
+  return head;
 }
 
-const CONTENT = [
-  "rate",
-  "frameRate",
-  "length",
-  "aim",
-  "captions",
-  "faders",
-  "rules",
-  "sources",
-  "tracks",
-  "clips",
-  "markers",
-  "pictures",
-  "strip",
-] as const satisfies (keyof Content)[];
-
-function contentOf(state: Content): Content {
-  return Object.fromEntries(CONTENT.map((key) => [key, state[key]])) as unknown as Content;
-}
-
-/** The clips of the other state itself where they are the same, so that they go on sounding untouched. */
-function withSameClips(content: Content, other: Content): Content {
-  const clips = Object.fromEntries(
-    Object.entries(content.clips).map(([id, clip]) => {
-      const same = other.clips[id];
-      return [id, same && JSON.stringify(same) === JSON.stringify(clip) ? same : clip];
-    }),
-  );
-  return { ...content, clips, tracks: keepSame(other.tracks, content.tracks) };
-}
-
-function stateOf(opened: OpenedMix) {
-  const { project, mix, ...state } = opened;
-  return { project, ...state, ...contentFrom(mix), hearing: null };
-}
-
-function afterStep(state: MixState, step: Step): Partial<MixState> {
-  const { changes, ...head } = step;
-  const removed = new Set(changes.removedClips);
-  const clips = Object.fromEntries(Object.entries(state.clips).filter(([id]) => !removed.has(id)));
-  for (const clip of changes.changedClips) clips[clip.id] = clip;
-  for (const placed of changes.placedClips) {
-    const clip = clips[placed.id];
-    if (clip) clips[placed.id] = { ...clip, ...placed };
-  }
+/** A state as the screen shows it: what is selected stays so where it is still there. */
+function onScreen(state: MixState, content: Content): Partial<MixState> {
+  const { clips, tracks } = content;
   return {
-    ...head,
-    frameRate: changes.frameRate,
-    length: changes.length,
-    aim: keepEqual(state.aim, changes.aim),
-    captions: keepEqual(state.captions, changes.captions),
-    faders: keepEqual(state.faders, changes.faders),
-    rules: keepEqual(state.rules, changes.rules),
-    sources: Object.fromEntries(changes.sources.map((s) => [s.id, s])),
-    tracks: keepSame(state.tracks, changes.tracks),
-    markers: changes.markers,
-    pictures: changes.pictures,
-    strip: changes.strip,
-    clips,
+    ...content,
     selected: state.selected.every((id) => clips[id])
       ? state.selected
       : state.selected.filter((id) => clips[id]),
-    chosen: state.chosen
-      .map((c) => isStillThere(c, { clips, tracks: changes.tracks }))
-      .filter((c) => c !== null),
-    adjustable: null,
+    chosen: state.chosen.map((c) => isStillThere(c, { clips, tracks })).filter((c) => c !== null),
   };
-}
-
-/** The old object where it says the same, so that what shows it need not draw again. */
-function keepEqual<T>(before: T, after: T): T {
-  return JSON.stringify(before) === JSON.stringify(after) ? before : after;
-}
-
-/** The old track objects where nothing changed, so that what shows them need not draw again. */
-function keepSame(before: Track[], after: Track[]): Track[] {
-  const old = new Map(before.map((t) => [t.id, t]));
-  return after.map((track) => {
-    const same = old.get(track.id);
-    return same ? keepEqual(same, track) : track;
-  });
 }
 
 /** The ids of the clips on a track, in the order of time. */

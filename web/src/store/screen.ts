@@ -7,6 +7,8 @@ import type {
   Levels,
   Rule,
   Side,
+  Someone,
+  Step,
   Stretch,
   Track,
 } from "@/api/types";
@@ -55,6 +57,16 @@ export type Speed = 0.5 | 1 | 1.5;
 /** What belongs to this screen and not to the mix: what is selected, how it is played, what is tried. */
 export interface ScreenState {
   notice: Notice | null;
+  /** What others have done, and when it came here, ms. */
+  news: { others: Step["others"]; at: number } | null;
+  /** Whose edit an undo would take back, while that is asked. */
+  question: { name: string; label: string } | null;
+  /** Who else has the project open, and what they hold. */
+  people: Someone[];
+  /** Counts up when comments change. */
+  commentsVersion: number;
+  /** What a hand is on, as others see it: clip:… or fader:… */
+  held: string | null;
   selected: string[];
   /** The channel worked on, of an opened clip. */
   side: { clip: string; side: Side } | null;
@@ -182,6 +194,11 @@ export function isArmed(modes: Record<string, RideMode>, track: string): boolean
 export function freshScreen(rate: number): ScreenState {
   return {
     notice: null,
+    news: null,
+    question: null,
+    people: [],
+    commentsVersion: 0,
+    held: null,
     selected: [],
     side: null,
     closed: [],

@@ -8,6 +8,9 @@ import {
   USUAL_FADERS,
 } from "@/store/mixStore";
 
+export const ADA = { id: "ada", name: "Ada" };
+export const BEN = { id: "ben", name: "Ben" };
+
 export const SECOND = 48000;
 
 /** What a clip without fades, on both channels, has. */
@@ -59,6 +62,7 @@ export function opened(): OpenedMix {
     ...PLAIN,
   };
   return {
+    me: ADA,
     project: { id: "p", name: "Crossing", role: "owner" },
     mix: {
       rate: SECOND,
@@ -83,6 +87,7 @@ export function opened(): OpenedMix {
     },
     revision: 1,
     label: "New project",
+    author: ADA,
     before: null,
     canUndo: false,
     canRedo: false,
@@ -92,7 +97,7 @@ export function opened(): OpenedMix {
 /** A store that answers nothing, for what only reads it. */
 export function storeOf(part: Partial<MixState> = {}): MixStore {
   const none = () => Promise.reject(new Error("not asked for"));
-  const port: MixPort = { mix: none, edit: none, undo: none, redo: none, goTo: none, takeUp: none };
+  const port: MixPort = { mix: none, changes: none, step: none };
   const store = createMixStore(port, opened());
   store.setState(part);
   return store;

@@ -72,7 +72,7 @@ export function RangeSection() {
     }
     store.getState().set({ settings: { ...settings, ramp, rampChosen: true }, notice: null });
     const last = looseChange(store.getState());
-    return last ? store.getState().edit({ ...last, ramp }, true) : true;
+    return last ? store.getState().edit({ ...last, ramp }, { instead: true }) : true;
   };
   const state = () => store.getState();
   return (
@@ -169,7 +169,7 @@ export function RangeSection() {
             const inside = chosen === "itself" ? null : chosen === "inside";
             state().set({ settings: { ...settings, inside } });
             const last = looseChange(state());
-            if (last && inside !== null) void state().edit({ ...last, inside }, true);
+            if (last && inside !== null) void state().edit({ ...last, inside }, { instead: true });
           }}
         >
           <option value="itself">by itself</option>

@@ -7,14 +7,8 @@ import { useMix } from "@/store/context";
 import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "@/store/mixStore";
 
 const refused = () => Promise.reject(new Error("There is nothing to edit while listening to a source."));
-const PORT: MixPort = {
-  mix: refused,
-  edit: refused,
-  undo: refused,
-  redo: refused,
-  goTo: refused,
-  takeUp: refused,
-};
+const NOBODY = { id: "", name: "" };
+const PORT: MixPort = { mix: refused, changes: refused, step: refused };
 
 interface Heard {
   source: string;
@@ -72,6 +66,7 @@ function alone(source: Source, gain: Level): OpenedMix {
   const level = Math.max(-144, decibelsOf(gain));
   const none = { length: 0, shape: "equal-power" as const };
   return {
+    me: NOBODY,
     project: { id: "", name: source.name, role: "viewer" },
     mix: {
       rate: 48000,
@@ -106,6 +101,7 @@ function alone(source: Source, gain: Level): OpenedMix {
     },
     revision: 0,
     label: "",
+    author: NOBODY,
     before: null,
     canUndo: false,
     canRedo: false,

@@ -196,7 +196,7 @@ export function Thinning() {
         ? { spacing: value / 1000, holds: "spacing" as const }
         : { tolerance: value, holds: "tolerance" as const }),
     };
-    const done = await store.getState().edit(edit, true);
+    const done = await store.getState().edit(edit, { instead: true });
     if (done) store.getState().set({ ridden: { revision: store.getState().revision, edit } });
     return done;
   };

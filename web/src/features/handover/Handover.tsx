@@ -3,8 +3,10 @@ import { Download, X } from "lucide-react";
 import { Dialog, RadioGroup } from "radix-ui";
 import { useState } from "react";
 import { api } from "@/api/client";
+import { askedAgain } from "@/api/problem";
 import type { Delivery } from "@/api/types";
 import { usePlayer } from "@/features/player";
+import { newId } from "@/lib/ids";
 import { decibelsOf, formatBytes, formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -32,7 +34,11 @@ export function Handover() {
       query.state.data?.some((d) => d.state === "waiting" || d.state === "running") ? 500 : false,
   });
   const refresh = { onSettled: () => client.invalidateQueries({ queryKey: key }) };
-  const render = useMutation({ mutationFn: () => api.render(project.id, format), ...refresh });
+  const render = useMutation({
+    mutationFn: (key: string) => api.render(project.id, format, key),
+    ...askedAgain,
+    ...refresh,
+  });
   const cancel = useMutation({ mutationFn: (id: string) => api.cancelDelivery(id), ...refresh });
   const reason = empty
     ? "There is nothing to render yet. Place a clip on a track first."
@@ -80,7 +86,7 @@ export function Handover() {
               type="button"
               className="button button-main px-4 py-1.5"
               disabled={reason !== null || render.isPending}
-              onClick={() => render.mutate()}
+              onClick={() => render.mutate(newId("render"))}
             >
               Render
             </button>

@@ -3,7 +3,9 @@ import { Copy, FolderPlus, Pencil, Trash2 } from "lucide-react";
 import { AlertDialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { api } from "@/api/client";
+import { askedAgain } from "@/api/problem";
 import type { Project, Session } from "@/api/types";
+import { newId } from "@/lib/ids";
 import { FRAME_RATES } from "@/lib/timecode";
 import { switchTheme } from "@/store/theme";
 
@@ -19,8 +21,10 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
   const settled = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
   const begun = useRef(false);
   const create = useMutation({
-    mutationFn: (v: { name: string; frameRate: string }) => api.createProject(v.name, v.frameRate),
+    mutationFn: (v: { name: string; frameRate: string; key: string }) =>
+      api.createProject(v.name, v.frameRate, v.key),
     onSuccess: (p) => onOpen(p.id),
+    ...askedAgain,
     onError: () => (begun.current = false),
     ...settled,
   });
@@ -85,7 +89,11 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
             if (begun.current) return; // a double click begins one
             begun.current = true;
             const form = new FormData(event.currentTarget);
-            create.mutate({ name: String(form.get("name")), frameRate: String(form.get("frameRate")) });
+            create.mutate({
+              name: String(form.get("name")),
+              frameRate: String(form.get("frameRate")),
+              key: newId("begin"),
+            });
           }}
         >
           <h2 className="font-semibold">Begin a project</h2>
@@ -135,7 +143,8 @@ function ProjectRow({ project, onOpen }: { project: Project; onOpen: () => void 
   });
   const remove = useMutation({ mutationFn: () => api.deleteProject(project.id), ...settled });
   const copy = useMutation({
-    mutationFn: () => api.copyProject(project.id, `Copy of ${project.name}`.slice(0, 200)),
+    mutationFn: (key: string) => api.copyProject(project.id, `Copy of ${project.name}`.slice(0, 200), key),
+    ...askedAgain,
     ...settled,
   });
   const problem = rename.error ?? remove.error ?? copy.error;
@@ -187,7 +196,7 @@ function ProjectRow({ project, onOpen }: { project: Project; onOpen: () => void 
             aria-label={`Copy ${project.name}`}
             title="A project that begins as this one is now; its recordings are shared, its history is its own"
             aria-disabled={copy.isPending}
-            onClick={() => !copy.isPending && copy.mutate()}
+            onClick={() => !copy.isPending && copy.mutate(newId("copy"))}
           >
             <Copy size={15} />
           </button>

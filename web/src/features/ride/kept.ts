@@ -53,10 +53,10 @@ export function sendRide(store: MixStore, edit: RideEdit, draft: Draft | null): 
     try {
       await keep(project.id, ride);
     } catch {
-      return send(edit); // There is no room to keep it, so it must reach the server at once.
+      return send(edit); // There is no room to keep it here; then it waits with all other edits.
     }
     draft?.drop();
-    const done = await send(edit);
+    const done = await send(edit, { key: ride.id });
     if (done || !isPassing(store)) await drop(project.id, ride.id);
     return done;
   });
@@ -68,14 +68,13 @@ export function sendKept(store: MixStore): Promise<void> {
   if (project.role === "viewer") return Promise.resolve();
   return alone(project.id, async () => {
     for (const ride of (await get<Kept[]>(key(project.id))) ?? []) {
-      if (!(await send(ride.edit)) && isPassing(store)) return;
+      if (!(await send(ride.edit, { key: ride.id })) && isPassing(store)) return;
       await drop(project.id, ride.id);
     }
   });
 }
 
-/** Whether what stood in the way will pass: no connection, or another state that is heard. Else the ride is refused for what it is. */
+/** Whether only another state that is heard stood in the way. Else the ride is refused for what it is. */
 function isPassing(store: MixStore): boolean {
-  const { offline, hearing } = store.getState();
-  return !navigator.onLine || offline || hearing !== null;
+  return store.getState().hearing !== null;
 }

@@ -209,20 +209,6 @@ describe("a ride", () => {
     expect(started).toHaveBeenCalledTimes(1);
     vi.useRealTimers();
   });
-
-  it("that cannot be sent is kept, and sent when the connection is back", async () => {
-    answers = [false];
-    store.setState({ modes: { music: "write" }, offline: true });
-    play();
-    await stop(SECOND);
-    await vi.waitFor(() => expect(edits).toHaveLength(1));
-    expect(await keptRides("p")).toEqual(edits);
-    store.setState({ offline: false });
-    window.dispatchEvent(new Event("online"));
-    await vi.waitFor(() => expect(edits).toHaveLength(2));
-    expect(edits[1]).toEqual(edits[0]);
-    await vi.waitFor(async () => expect(await keptRides("p")).toEqual([]));
-  });
 });
 
 describe("what is ridden", () => {

@@ -60,17 +60,14 @@ export class Recorder {
       void this.end(from);
       this.begin(this.store.getState(), to, held);
     });
-    const online = () => void sendKept(this.store);
     const leaving = () => this.saveDraft();
     const timer = setInterval(leaving, DRAFT_MS);
-    window.addEventListener("online", online);
     window.addEventListener("pagehide", leaving);
     void takeUpDrafts(this.store);
     return () => {
       unsubscribe();
       stay();
       clearInterval(timer);
-      window.removeEventListener("online", online);
       window.removeEventListener("pagehide", leaving);
     };
   }

@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { api, ApiError } from "@/api/client";
+import { api } from "@/api/client";
+import { ApiError } from "@/api/problem";
 import type { Source } from "@/api/types";
 import { sendFile, type Upload } from "./upload";
 

@@ -1,4 +1,5 @@
-import { api, ApiError } from "@/api/client";
+import { api } from "@/api/client";
+import { ApiError } from "@/api/problem";
 
 const PIECE = 8 * 1024 * 1024;
 const TRIES = 4;

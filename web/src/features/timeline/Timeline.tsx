@@ -225,7 +225,7 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       return;
     }
     setSettling(gesture.shown.preview);
-    void now.edit(result.edit, result.instead).then((done) => {
+    void now.edit(result.edit, { instead: result.instead ?? false }).then((done) => {
       if (done && result.chosen) store.getState().set({ chosen: result.chosen });
       setSettling(null);
     });

@@ -18,11 +18,11 @@ export function nudge(state: MixState, by: number): void {
   if (range) {
     const last = looseChange(state);
     if (last?.edit === "dip-range" && typeof last.by === "number") {
-      void state.edit({ ...last, by: Math.round((last.by + by) * 100) / 100 }, true);
+      void state.edit({ ...last, by: Math.round((last.by + by) * 100) / 100 }, { instead: true });
       return;
     }
     if (last?.edit === "set-range" && typeof last.level === "number") {
-      void state.edit({ ...last, level: Math.round((last.level + by) * 100) / 100 }, true);
+      void state.edit({ ...last, level: Math.round((last.level + by) * 100) / 100 }, { instead: true });
       return;
     }
     void changeRange(state, { edit: "dip-range", by });
