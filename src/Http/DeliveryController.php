@@ -47,11 +47,14 @@ final readonly class DeliveryController
     {
         $project = $this->access->project($id, Role::Editor);
         $made = $this->once->run($request, $this->access->user(), function () use ($project, $request): string {
-            $format = SampleFormat::tryFrom(Body::of($request)->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
-            if (0 === $this->history->mix($project)->length()) {
+            $body = Body::of($request);
+            // What was seen when it was asked for, whatever others do meanwhile.
+            $revision = $body->int('revision', 1, default: $project->head);
+            $format = SampleFormat::tryFrom($body->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
+            if (0 === $this->history->mixAt($project, $revision)->length()) {
                 throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
             }
-            $delivery = new Delivery($project, $project->head, $format);
+            $delivery = new Delivery($project, $revision, $format);
             $this->entities->persist($delivery);
             $this->entities->flush();
             $this->bus->dispatch(new RunJob((string) $delivery->job->id));

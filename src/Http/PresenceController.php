@@ -38,6 +38,7 @@ final readonly class PresenceController
         return new JsonResponse([
             'revision' => $project->head,
             'comments' => $project->commentsVersion,
+            'lists' => $this->presence->stamp($project),
             'role' => $project->roleOf($user)?->value,
             'people' => $this->presence->others($project, $screen),
         ], headers: ['Cache-Control' => 'no-store']);

@@ -13,6 +13,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Snapshot;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Project\Revisions;
 use Wattage\Core\Timeline\Name;
 
 /** Named states of a mix. */
@@ -31,12 +32,14 @@ final readonly class SnapshotController
         return new JsonResponse(['snapshots' => array_map($this->view(...), $snapshots)]);
     }
 
-    /** Names the present state. */
+    /** Names a state: the one that the screen shows, else the present. */
     #[Route('/api/projects/{id}/snapshots', methods: 'POST')]
-    public function take(Uuid $id, Request $request): JsonResponse
+    public function take(Uuid $id, Request $request, Revisions $revisions): JsonResponse
     {
         $project = $this->access->project($id, Role::Editor);
-        $snapshot = new Snapshot($project, $project->head, Name::check(Body::of($request)->string('name')), $this->access->user());
+        $body = Body::of($request);
+        $revision = $revisions->numbered($project, $body->int('revision', 1, default: $project->head))->number;
+        $snapshot = new Snapshot($project, $revision, Name::check($body->string('name')), $this->access->user());
         $this->entities->persist($snapshot);
         $this->entities->flush();
 

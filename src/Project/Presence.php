@@ -56,4 +56,16 @@ final readonly class Presence
 
         return $rows;
     }
+
+    /** Another text as soon as recordings, snapshots or deliveries came, went, or are ready: then screens ask for these lists again. */
+    public function stamp(Project $project): string
+    {
+        $stamp = $this->database->fetchOne(
+            "SELECT concat_ws('-', (SELECT count(*) FROM source WHERE project_id = :p), (SELECT count(*) FROM source WHERE project_id = :p AND state = 'ready'),
+             (SELECT count(*) FROM snapshot WHERE project_id = :p), (SELECT count(*) FROM delivery WHERE project_id = :p), (SELECT count(*) FROM delivery WHERE project_id = :p AND size IS NOT NULL))",
+            ['p' => (string) $project->id],
+        );
+
+        return \is_string($stamp) ? $stamp : '';
+    }
 }

@@ -3,7 +3,7 @@ import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { api } from "@/api/client";
 import { ApiError } from "@/api/problem";
 import { ProjectList } from "@/features/projects";
-import { SignIn } from "@/features/session";
+import { Join, NewPassword, PostBox, SignIn } from "@/features/session";
 
 const BankPage = lazy(() => import("@/features/bank").then((m) => ({ default: m.BankPage })));
 const Balance = lazy(() => import("@/features/balance").then((m) => ({ default: m.Balance })));
@@ -32,6 +32,8 @@ export function App() {
     staleTime: Infinity,
   });
   const close = useCallback(() => go("/"), [go]);
+  const renewed = useCallback(() => client.invalidateQueries({ queryKey: ["session"] }), [client]);
+  const [, door, token = ""] = /^\/(join|new-password|post-box)(?:\/([\w-]+))?$/.exec(path) ?? [];
   const project = /^\/p\/([0-9a-f-]{36})$/.exec(path)?.[1];
   if (error) {
     return (
@@ -42,7 +44,11 @@ export function App() {
       </p>
     );
   }
+  if (door === "post-box") return <PostBox />;
   if (!session) return null;
+  if (door === "new-password") return <NewPassword token={token} onDone={close} />;
+  if (door === "join")
+    return <Join token={token} session={session} onSession={renewed} onOpen={(id) => go(`/p/${id}`)} />;
   if (!session.user) {
     return <SignIn onSignedIn={(signedIn) => client.setQueryData(["session"], signedIn)} />;
   }
@@ -66,5 +72,12 @@ export function App() {
     client.setQueryData(["session"], ended);
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
   };
-  return <ProjectList session={session} onOpen={(id) => go(`/p/${id}`)} onSignOut={() => void signOut()} />;
+  return (
+    <ProjectList
+      session={session}
+      onOpen={(id) => go(`/p/${id}`)}
+      onSignOut={() => void signOut()}
+      onAccount={renewed}
+    />
+  );
 }

@@ -170,8 +170,8 @@ export const api = {
     (await json<{ peaks: Peak[] }>("POST", `/api/projects/${id}/peaks`, wanted)).peaks,
   snapshots: async (id: string) =>
     (await json<{ snapshots: Snapshot[] }>("GET", `/api/projects/${id}/snapshots`)).snapshots,
-  takeSnapshot: (id: string, name: string) =>
-    json<Snapshot>("POST", `/api/projects/${id}/snapshots`, { name }),
+  takeSnapshot: (id: string, name: string, revision: number) =>
+    json<Snapshot>("POST", `/api/projects/${id}/snapshots`, { name, revision }),
   renameSnapshot: (id: string, name: string) => json<Snapshot>("PATCH", `/api/snapshots/${id}`, { name }),
   removeSnapshot: async (id: string) => {
     await request("DELETE", `/api/snapshots/${id}`);
@@ -213,8 +213,8 @@ export const api = {
 
   deliveries: async (id: string) =>
     (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
-  render: (id: string, format: Delivery["format"], key: string) =>
-    json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format }, once(key)),
+  render: (id: string, format: Delivery["format"], revision: number, key: string) =>
+    json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format, revision }, once(key)),
   cancelDelivery: (id: string) => json<Delivery>("DELETE", `/api/deliveries/${id}`),
 
   presence: (id: string, screen: string, holds: string | null) =>

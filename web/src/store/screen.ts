@@ -65,6 +65,10 @@ export interface ScreenState {
   people: Someone[];
   /** Counts up when comments change. */
   commentsVersion: number;
+  /** The comment at hand. */
+  comment: string | null;
+  /** Why the server is not there, where it is not. */
+  away: string | null;
   /** What a hand is on, as others see it: clip:… or fader:… */
   held: string | null;
   selected: string[];
@@ -198,6 +202,8 @@ export function freshScreen(rate: number): ScreenState {
     question: null,
     people: [],
     commentsVersion: 0,
+    comment: null,
+    away: null,
     held: null,
     selected: [],
     side: null,

@@ -6,6 +6,7 @@ import { Player, PlayerContext } from "@/features/player";
 import { Recorder, RecorderContext } from "@/features/ride";
 import { MixContext } from "@/store/context";
 import { createMixStore, type MixStore } from "@/store/mixStore";
+import { Unsent } from "@/store/unsent";
 import { Workspace } from "./Workspace";
 
 declare global {
@@ -37,13 +38,16 @@ export function Balance({ project, onClose }: { project: string; onClose: () => 
 }
 
 function Open({ opened, onClose }: { opened: OpenedMix; onClose: () => void }) {
-  const [{ store, player, recorder }] = useState(() => {
-    const store = createMixStore(api, opened);
+  const [{ store, player, recorder, unsent }] = useState(() => {
+    const unsent = new Unsent(opened.project.id);
+    const store = createMixStore(api, opened, unsent);
     const player = new Player(store, api.segment);
-    return { store, player, recorder: new Recorder(store, player) };
+    return { store, player, unsent, recorder: new Recorder(store, player) };
   });
   useEffect(() => {
     window.wattage = { player, store };
+    const { project, resume } = store.getState();
+    if (project.role !== "viewer") void unsent.takeLeftovers(resume);
     const detach = player.attach();
     const stopRecording = recorder.attach();
     return () => {
@@ -51,7 +55,7 @@ function Open({ opened, onClose }: { opened: OpenedMix; onClose: () => void }) {
       detach();
       delete window.wattage;
     };
-  }, [store, player, recorder]);
+  }, [store, player, recorder, unsent]);
   return (
     <MixContext value={store}>
       <PlayerContext value={player}>

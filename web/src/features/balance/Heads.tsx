@@ -3,6 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import { memo, useState } from "react";
 import type { LanePart, Stem, Track } from "@/api/types";
 import { useLevels } from "@/features/player";
+import { HoldsFader } from "@/features/people";
 import { FADER_BOTTOM, typeFader, useFader } from "@/features/ride";
 import { CAPTION, inkOf, type Lane, type Layout } from "@/features/timeline";
 import { formatDb } from "@/lib/format";
@@ -114,6 +115,7 @@ function Head({ lane, peaks }: { lane: Lane; peaks: [number, number] | undefined
         className="absolute inset-y-0 left-0 w-[4px]"
         style={{ background: `var(--${inkOf(lane.track)})` }}
       />
+      <HoldsFader track={lane.track.id} />
       <HeadControls
         track={lane.track}
         roomy={lane.height >= 84}

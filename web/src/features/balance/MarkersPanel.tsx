@@ -1,5 +1,6 @@
 import { X } from "lucide-react";
 import type { Marker } from "@/api/types";
+import { CommentsSection } from "@/features/comments";
 import { usePlayer } from "@/features/player";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -22,34 +23,39 @@ export function MarkersPanel() {
       name: `Marker ${markers.length + 1}`,
     });
   return (
-    <section className="p-3" aria-label="Markers">
-      <div className="mb-2 flex items-center justify-between">
-        <h2 className="caps">Markers · {markers.length}</h2>
-        {canEdit && (
-          <button type="button" className="button px-2 py-0.5" title="At the playhead (M)" onClick={add}>
-            Mark here
-          </button>
+    <>
+      <CommentsSection />
+      <section className="p-3" aria-label="Markers">
+        <div className="mb-2 flex items-center justify-between">
+          <h2 className="caps">Markers · {markers.length}</h2>
+          {canEdit && (
+            <button type="button" className="button px-2 py-0.5" title="At the playhead (M)" onClick={add}>
+              Mark here
+            </button>
+          )}
+        </div>
+        {markers.length === 0 && (
+          <p className="text-faint">
+            Markers name moments: they stand on the horizon, and clips snap to them.
+          </p>
         )}
-      </div>
-      {markers.length === 0 && (
-        <p className="text-faint">Markers name moments: they stand on the horizon, and clips snap to them.</p>
-      )}
-      <ul className="grid gap-1">
-        {markers.map((marker) => (
-          <MarkerRow key={marker.id} marker={marker} />
-        ))}
-      </ul>
-      {pictures.length > 0 && (
-        <>
-          <h2 className="caps mt-4 mb-1">Pictures by themselves · {pictures.length}</h2>
-          <div className="-mx-3 divide-y divide-line">
-            {pictures.map((picture) => (
-              <DetachedPicture key={picture.id} id={picture.id} />
-            ))}
-          </div>
-        </>
-      )}
-    </section>
+        <ul className="grid gap-1">
+          {markers.map((marker) => (
+            <MarkerRow key={marker.id} marker={marker} />
+          ))}
+        </ul>
+        {pictures.length > 0 && (
+          <>
+            <h2 className="caps mt-4 mb-1">Pictures by themselves · {pictures.length}</h2>
+            <div className="-mx-3 divide-y divide-line">
+              {pictures.map((picture) => (
+                <DetachedPicture key={picture.id} id={picture.id} />
+              ))}
+            </div>
+          </>
+        )}
+      </section>
+    </>
   );
 }
 

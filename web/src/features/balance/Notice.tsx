@@ -1,4 +1,5 @@
 import { X } from "lucide-react";
+import { News } from "@/features/people";
 import { useMix, useMixStore } from "@/store/context";
 import { switchAB } from "./compare";
 
@@ -9,6 +10,7 @@ export function Notice() {
   const hearing = useMix((s) => s.hearing?.name ?? null);
   return (
     <div className="pointer-events-none absolute bottom-[76px] left-1/2 z-40 grid max-w-[640px] -translate-x-1/2 justify-items-center gap-2">
+      <News />
       {hearing !== null && (
         <div
           role="status"

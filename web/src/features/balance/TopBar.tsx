@@ -1,6 +1,7 @@
 import { CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import { memo } from "react";
 import { Handover } from "@/features/handover";
+import { PeopleHere, Saved } from "@/features/people";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { switchTheme, useTheme } from "@/store/theme";
 import { CompareSwitch } from "./CompareSwitch";
@@ -49,6 +50,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
         </nav>
         <ProjectName />
         <Steps />
+        <PeopleHere />
       </div>
       <Transport />
       <div className="flex items-center justify-end gap-2">
@@ -79,17 +81,13 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
 });
 
 function ProjectName() {
-  const canEdit = useCanEdit();
   const name = useMix((s) => s.project.name);
-  const saving = useMix((s) => s.pending > 0 || s.keeping);
   return (
     <div className="min-w-0 leading-tight">
       <div className="truncate font-semibold" title={name}>
         {name}
       </div>
-      <div className="text-[11px] text-faint" role="status">
-        {canEdit ? (saving ? "saving…" : "saved") : "view only"}
-      </div>
+      <Saved />
     </div>
   );
 }
@@ -99,13 +97,15 @@ function Steps() {
   const canEdit = useCanEdit();
   const canUndo = useMix((s) => s.canUndo) && canEdit;
   const canRedo = useMix((s) => s.canRedo) && canEdit;
+  const label = useMix((s) => s.label);
+  const by = useMix((s) => (s.author.id === s.me.id ? "" : ` by ${s.author.name}`));
   return (
     <div className="flex">
       <button
         type="button"
         className="button button-quiet p-1"
         aria-label="Undo"
-        title={canUndo ? "Undo (Ctrl+Z)" : "Nothing to undo"}
+        title={canUndo ? `Undo “${label}”${by} (Ctrl+Z)` : "Nothing to undo"}
         aria-disabled={!canUndo}
         onClick={() => canUndo && void store.getState().undo()}
       >

@@ -1,22 +1,32 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { api } from "@/api/client";
 import type { Snapshot } from "@/api/types";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { HistoryPanel } from "./HistoryPanel";
+import { HistoryPanel } from "@/features/history";
 import { Menu, MenuItem, MenuLine } from "@/parts/Menu";
-import { matchLevels, stateA } from "./compare";
+import { matchLevels, stateA, switchAB } from "./compare";
 
 /** Snapshots to come back to and to compare with, what changed since, and every edit. */
 export function VersionsPanel() {
+  const store = useMixStore();
+  const hearAsA = useCallback(
+    (state: { revision: number; name: string }) => {
+      const now = store.getState();
+      if (now.hearing) now.hear(null);
+      now.set({ against: state });
+      void switchAB(store);
+    },
+    [store],
+  );
   return (
     <div className="grid gap-4 p-3">
       <Snapshots />
       <Changes />
       <section aria-label="Edits">
         <h2 className="caps mb-1">Edits</h2>
-        <HistoryPanel />
+        <HistoryPanel onHear={hearAsA} />
       </section>
     </div>
   );
@@ -37,7 +47,9 @@ function Snapshots() {
   const again = () => queries.invalidateQueries({ queryKey: ["snapshots", project] });
   const take = async () => {
     try {
-      await api.takeSnapshot(project, name.trim() || `Snapshot ${data.length + 1}`);
+      await store.getState().settled();
+      const { revision } = store.getState();
+      await api.takeSnapshot(project, name.trim() || `Snapshot ${data.length + 1}`, revision);
       setName("");
       await again();
     } catch (error) {

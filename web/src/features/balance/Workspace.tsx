@@ -4,6 +4,7 @@ import { usePlayer } from "@/features/player";
 import { SourcesShelf, useUploads } from "@/features/sources";
 import { clampView, fitAll, layOut, type MenuAsked, Timeline, type View } from "@/features/timeline";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { UndoQuestion, useLive } from "@/features/people";
 import { CloseUp } from "./CloseUp";
 import type { Desk, Sheet } from "./commands";
 import { DeskContext } from "./deskContext";
@@ -105,6 +106,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
         if (now.selected !== before.selected && first !== now.placed) now.set({ placed: null });
         if (lane || chosen) setTab("clip");
         if (now.stretch !== before.stretch && now.stretch !== null) setTab("speech");
+        if (now.comment !== before.comment && now.comment !== null) setTab("markers");
       }),
     [store],
   );
@@ -119,6 +121,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   );
   const showKeys = useCallback(() => show("keys"), [show]);
   useFigures();
+  useLive();
   useKeys({ width: size.width, setView, show });
   const desk = useMemo<Desk>(
     () => ({ store, player, width: size.width, setView, show }),
@@ -233,6 +236,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           </div>
         )}
         <Notice />
+        <UndoQuestion />
         <TargetMenu asked={menu} onClose={() => setMenu(null)} />
         {guide && <Guide onClose={() => setGuide(false)} />}
         <KeySheet

@@ -41,8 +41,17 @@ export function prepareA(state: MixState): void {
   if (a) void fetchPast(state.project.id, a.revision).catch(() => undefined);
 }
 
+/** What is still on its way belongs to the present that is put aside; so it is waited for. */
+async function allSent(store: MixStore): Promise<void> {
+  const { unsent, set, settled } = store.getState();
+  const text = "This waits until all edits are sent: they are part of the present.";
+  if (unsent.length > 0) set({ notice: { kind: "done", text } });
+  await settled();
+}
+
 /** From the present, B, to A and back, at the same spot. */
 export async function switchAB(store: MixStore): Promise<void> {
+  await allSent(store);
   const state = store.getState();
   if (state.hearing) {
     state.hear(null);

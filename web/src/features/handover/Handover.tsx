@@ -34,12 +34,19 @@ export function Handover() {
       query.state.data?.some((d) => d.state === "waiting" || d.state === "running") ? 500 : false,
   });
   const refresh = { onSettled: () => client.invalidateQueries({ queryKey: key }) };
+  const store = useMixStore();
   const render = useMutation({
-    mutationFn: (key: string) => api.render(project.id, format, key),
+    mutationFn: ({ revision, key }: { revision: number; key: string }) =>
+      api.render(project.id, format, revision, key),
     ...askedAgain,
     ...refresh,
   });
   const cancel = useMutation({ mutationFn: (id: string) => api.cancelDelivery(id), ...refresh });
+  const start = async () => {
+    // What is still on its way is meant, too.
+    await store.getState().settled();
+    render.mutate({ revision: store.getState().revision, key: newId("render") });
+  };
   const reason = empty
     ? "There is nothing to render yet. Place a clip on a track first."
     : canEdit
@@ -86,7 +93,7 @@ export function Handover() {
               type="button"
               className="button button-main px-4 py-1.5"
               disabled={reason !== null || render.isPending}
-              onClick={() => render.mutate(newId("render"))}
+              onClick={() => void start()}
             >
               Render
             </button>

@@ -5,6 +5,7 @@ import { useRef, useState } from "react";
 import { api } from "@/api/client";
 import { askedAgain } from "@/api/problem";
 import type { Project, Session } from "@/api/types";
+import { Account } from "@/features/session";
 import { newId } from "@/lib/ids";
 import { FRAME_RATES } from "@/lib/timecode";
 import { switchTheme } from "@/store/theme";
@@ -13,9 +14,11 @@ interface Props {
   session: Session;
   onOpen: (project: string) => void;
   onSignOut: () => void;
+  /** The account has changed, or its session has ended. */
+  onAccount: () => Promise<unknown>;
 }
 
-export function ProjectList({ session, onOpen, onSignOut }: Props) {
+export function ProjectList({ session, onOpen, onSignOut, onAccount }: Props) {
   const client = useQueryClient();
   const { data: projects, error } = useQuery({ queryKey: ["projects"], queryFn: api.projects });
   const settled = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
@@ -38,7 +41,7 @@ export function ProjectList({ session, onOpen, onSignOut }: Props) {
           W<span className="text-copper">a</span>ttage
         </span>
         <span className="flex-1" />
-        <span className="text-faint">{session.user?.name}</span>
+        {session.user && <Account user={session.user} onChange={onAccount} />}
         <button type="button" className="button" onClick={switchTheme}>
           Day or night
         </button>

@@ -1,20 +1,26 @@
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { api } from "@/api/client";
 import type { Session } from "@/api/types";
-import { Horizon } from "./Horizon";
+import { Door, DoorField, Problem } from "./Door";
 
-export function SignIn({ onSignedIn }: { onSignedIn: (session: Session) => void }) {
+interface Props {
+  onSignedIn: (session: Session) => void;
+  /** What one signs in for, where it is not plain. */
+  line?: string;
+}
+
+export function SignIn({ onSignedIn, line = "Speech above, everything else beneath." }: Props) {
+  const [forgotten, setForgotten] = useState(false);
   const signIn = useMutation({
     mutationFn: ({ email, password }: { email: string; password: string }) => api.signIn(email, password),
     onSuccess: onSignedIn,
   });
   return (
-    <main className="grid h-full grid-cols-[minmax(340px,2fr)_3fr] bg-paper max-md:grid-cols-1">
-      <div className="flex flex-col justify-center px-12">
-        <h1 className="mb-1 text-[34px] leading-none font-semibold tracking-tight">
-          W<span className="text-copper">a</span>ttage
-        </h1>
-        <p className="mb-8 text-faint">Speech above, everything else beneath.</p>
+    <Door line={line}>
+      {forgotten ? (
+        <Forgotten onBack={() => setForgotten(false)} />
+      ) : (
         <form
           className="grid max-w-[320px] gap-4"
           onSubmit={(event) => {
@@ -23,38 +29,46 @@ export function SignIn({ onSignedIn }: { onSignedIn: (session: Session) => void 
             signIn.mutate({ email: String(form.get("email")), password: String(form.get("password")) });
           }}
         >
-          <label className="grid gap-1">
-            <span className="font-semibold">E-mail address</span>
-            <input
-              className="field py-2"
-              name="email"
-              type="email"
-              autoComplete="username"
-              required
-              autoFocus
-            />
-          </label>
-          <label className="grid gap-1">
-            <span className="font-semibold">Password</span>
-            <input
-              className="field py-2"
-              name="password"
-              type="password"
-              autoComplete="current-password"
-              required
-            />
-          </label>
-          {signIn.error && (
-            <p role="alert" className="rounded-md bg-trouble-sheet px-3 py-2 text-trouble">
-              {signIn.error.message}
-            </p>
-          )}
+          <DoorField label="E-mail address" name="email" type="email" autoComplete="username" autoFocus />
+          <DoorField label="Password" name="password" type="password" autoComplete="current-password" />
+          <Problem error={signIn.error} />
           <button className="button button-main py-2" disabled={signIn.isPending}>
             Sign in
           </button>
+          <button type="button" className="button button-quiet" onClick={() => setForgotten(true)}>
+            Forgotten your password?
+          </button>
         </form>
-      </div>
-      <Horizon />
-    </main>
+      )}
+    </Door>
+  );
+}
+
+/** Asks for a link by e-mail. Whether there is such an account is not told. */
+function Forgotten({ onBack }: { onBack: () => void }) {
+  const send = useMutation({ mutationFn: (email: string) => api.forgotten(email) });
+  return (
+    <form
+      className="grid max-w-[320px] gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send.mutate(String(new FormData(event.currentTarget).get("email")));
+      }}
+    >
+      <DoorField label="E-mail address" name="email" type="email" autoComplete="username" autoFocus />
+      <Problem error={send.error} />
+      {send.isSuccess ? (
+        <p role="status">
+          If there is an account for this address, a link is on its way. It works once, within an hour.
+        </p>
+      ) : (
+        <button className="button button-main py-2" disabled={send.isPending}>
+          Send me a link
+        </button>
+      )}
+      <button type="button" className="button button-quiet" onClick={onBack}>
+        Back to signing in
+      </button>
+    </form>
   );
 }

@@ -18,7 +18,9 @@ import { wireIn } from "@/store/wires";
 import { drawTimeline, readPalette } from "./paint";
 import type { Gesture, Shown } from "./gesture";
 import { type Drop, dropAt, dropped } from "./drops";
+import { CommentMarks } from "@/features/comments";
 import { DropGhost } from "./DropGhost";
+import { HeldMarks } from "./HeldMarks";
 import { startGesture } from "./startGesture";
 import { chooseAt, chooseBeside, nextShape } from "./clicks";
 import { CLIP_MARGIN, type Layout, NAME_STRIP, sampleAt, type View, xOf } from "./geometry";
@@ -149,6 +151,12 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
     if (edit === null) store.getState().set({ trying: null });
     else waiting.current = setTimeout(() => store.getState().set({ trying: edit }), 90);
   };
+
+  // Others see what is dragged here.
+  const dragged = gesture ? heldBy(gesture.target) : null;
+  useEffect(() => {
+    store.getState().set({ held: dragged });
+  }, [store, dragged]);
 
   const place = useCallback((event: { clientX: number; clientY: number }) => {
     const rect = box.current?.getBoundingClientRect();
@@ -411,6 +419,10 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       <RideTrace layout={layout} view={view} width={width} height={viewHeight} scrollTop={scrollTop} />
       {layout.beneath > 0 && <BuriedMarks layout={layout} view={view} width={width} />}
       <DuckMarks layout={layout} view={view} width={width} />
+      <HeldMarks layout={layout} view={view} width={width} />
+      {layout.beneath > 0 && (
+        <CommentMarks x={(sample) => xOf(view, sample)} width={width} top={layout.horizon.top + 1} />
+      )}
       {Object.keys(clips).length === 0 && layout.beneath > 0 && <Teaching layout={layout} />}
       <Playhead
         view={view}
@@ -444,6 +456,13 @@ function PeakAfter() {
       className={peak > 0 ? "font-semibold" : "opacity-80"}
     >{` · peak ${formatDb(peak)}${peak > 0 ? " over" : ""}`}</span>
   );
+}
+
+/** What a drag of a target holds, as others are told. */
+function heldBy(target: Target): string | null {
+  if ("clip" in target) return `clip:${target.clip.id}`;
+  if (!("wire" in target)) return null;
+  return "clip" in target.wire ? `clip:${target.wire.clip}` : `fader:${target.wire.track}`;
 }
 
 function zoomed(view: View, factor: number, x: number): View {
