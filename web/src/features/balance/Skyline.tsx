@@ -32,6 +32,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   const label = useMix((s) => s.label);
+  const by = useMix((s) => (s.author.id === s.me.id ? null : s.author.name));
   const buried = useMix((s) => s.figures?.buried);
   const range = useMix((s) => s.range);
   const whole = Math.max(length, 30 * rate) * 1.02;
@@ -155,7 +156,7 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
       </div>
       <div className="min-w-0 border-l border-line px-3 pt-2 text-[12px] leading-snug">
         <div className="truncate" title={label}>
-          <span className="text-faint">Last edit </span>
+          <span className="text-faint">{by === null ? "Last edit" : by}: </span>
           {label}
         </div>
         <div className="figure truncate text-[11px] text-faint">

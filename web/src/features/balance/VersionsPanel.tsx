@@ -21,7 +21,7 @@ export function VersionsPanel() {
     [store],
   );
   return (
-    <div className="grid gap-4 p-3">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4 p-3">
       <Snapshots />
       <Changes />
       <section aria-label="Edits">

@@ -25,7 +25,7 @@ export function CommentMarks({ x, width, top }: Props) {
       <button
         key={id}
         type="button"
-        className="absolute z-10 grid size-6 cursor-pointer place-content-center rounded-full border border-line bg-sheet text-copper-text shadow-sm"
+        className="absolute z-10 grid size-6 cursor-pointer place-content-center text-copper-text"
         style={{ left: left - 12, top }}
         aria-label={`Comment of ${author.name} at ${formatTimecode(at, rate, frameRate)}: ${text}`}
         title={`${author.name}${cutOut ? " (cut out since)" : ""}: ${text.slice(0, 300)}`}
@@ -35,7 +35,9 @@ export function CommentMarks({ x, width, top }: Props) {
           store.getState().set({ comment: id });
         }}
       >
-        <MessageSquareText size={13} aria-hidden />
+        <span className="grid size-[17px] place-content-center rounded-full border border-line bg-sheet shadow-sm">
+          <MessageSquareText size={11} aria-hidden />
+        </span>
       </button>
     );
   });

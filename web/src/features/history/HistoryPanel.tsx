@@ -111,7 +111,7 @@ const HistoryRow = memo(function HistoryRow({ canEdit, isA, onGo, onHear, onA, .
           onHear({ revision: number, name: label });
         }}
       >
-        <span className="block truncate">{label}</span>
+        <span className="block break-words">{label}</span>
         <span className="block truncate text-[11px] text-faint">
           {WORDS[place]}
           {timeOf(at)} · {author}

@@ -179,7 +179,7 @@ function InviteForm() {
       <h3 className="caps">Invite somebody</h3>
       <div className="flex gap-2">
         <input
-          className="field min-w-0 flex-1"
+          className="field w-auto min-w-0 flex-1"
           name="email"
           type="email"
           required
@@ -209,7 +209,7 @@ function InviteForm() {
 function RoleChoice(props: { label: string; role: Role; onChange: (role: Role) => void }) {
   return (
     <select
-      className="field py-0.5"
+      className="field w-28 shrink-0 py-0.5"
       aria-label={props.label}
       value={props.role}
       onChange={(event) => props.onChange(event.target.value as Role)}

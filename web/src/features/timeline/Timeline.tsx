@@ -421,7 +421,11 @@ export function Timeline({ layout, view, setView, width, viewHeight, scrollTop, 
       <DuckMarks layout={layout} view={view} width={width} />
       <HeldMarks layout={layout} view={view} width={width} />
       {layout.beneath > 0 && (
-        <CommentMarks x={(sample) => xOf(view, sample)} width={width} top={layout.horizon.top + 1} />
+        <CommentMarks
+          x={(sample) => xOf(view, sample)}
+          width={width}
+          top={layout.horizon.top + layout.horizon.height - 23}
+        />
       )}
       {Object.keys(clips).length === 0 && layout.beneath > 0 && <Teaching layout={layout} />}
       <Playhead
