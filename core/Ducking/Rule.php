@@ -64,6 +64,15 @@ final readonly class Rule
         return new self('duck', 'Music under speech', [], [], $targets, -12.0, $mix->aim->clearance, -30.0, null, Timing::usual($mix->rate));
     }
 
+    /**
+     * @param list<Span> $added
+     * @param list<Span> $dropped
+     */
+    public function withSpans(array $added, array $dropped): self
+    {
+        return new self($this->id, $this->name, $this->triggers, $this->clips, $this->targets, $this->depth, $this->clearance, $this->deepest, $this->sensitivity, $this->timing, $added, $dropped, $this->follows);
+    }
+
     /** @return list<string> tracks that are listened to: those named that are still there, or all of speech */
     public function tracksHeard(Mix $mix): array
     {

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Time\Timecode;
-use Wattage\Core\Timeline\Marker;
+use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Mix;
 
 /** Opens blank time: what sounds across the moment is cut there, and all that comes later moves. */
@@ -21,25 +21,18 @@ final readonly class InsertTime implements Edit
 
     public function label(Mix $before): string
     {
-        return 'Insert '.Naming::seconds($before, $this->length).' at '.Timecode::clock($this->at, $before->rate);
+        return 'Insert '.Naming::seconds($before, $this->length).' at '.Timecode::clock($this->at, $before->rate).$this->tracks->only($before);
     }
 
     public function apply(Mix $before): Mix
     {
         $knife = new Knife($before);
+        $map = TimeMap::inserting($this->at, $this->length);
         $after = $before;
         foreach ($this->tracks->of($before) as $track) {
-            $after = $after->withTrack(Ripple::later($knife->through($track, $this->at), $this->at, $this->length));
-        }
-        if ($this->tracks->areAll()) {
-            foreach ($before->markers as $marker) {
-                $after = $marker->at < $this->at ? $after : $after->withMarker(new Marker($marker->id, $marker->at + $this->length, $marker->name));
-            }
-            foreach ($before->pictures as $picture) {
-                $after = $picture->at < $this->at ? $after : $after->withPicture($picture->movedTo($picture->at + $this->length));
-            }
+            $after = $after->withTrack(Ripple::clips($knife->through($track, $this->at), $map));
         }
 
-        return $after;
+        return Ripple::rest($after, $map, $this->tracks);
     }
 }

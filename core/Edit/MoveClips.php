@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Mix;
 
 /** Moves clips together in time on their tracks; with ripple, all that comes later on those tracks goes along. */
@@ -19,7 +20,12 @@ final readonly class MoveClips implements Edit
 
     public function label(Mix $before): string
     {
-        return \sprintf('Move %s %s by %s', Naming::clips($before, $this->clips), $this->later < 0 ? 'earlier' : 'later', Naming::seconds($before, abs($this->later)));
+        return \sprintf('Move %s %s by %s', Naming::clips($before, $this->clips), $this->later < 0 ? 'earlier' : 'later', Naming::seconds($before, abs($this->later))).($this->ripple ? ', and what comes later on '.$this->tracks($before) : '');
+    }
+
+    private function tracks(Mix $mix): string
+    {
+        return implode(', ', array_unique(array_map(static fn (string $id): string => $mix->trackOf($id)->name, $this->clips)));
     }
 
     public function apply(Mix $before): Mix
@@ -38,7 +44,7 @@ final readonly class MoveClips implements Edit
             $after = $after->withClip($clip->movedTo($clip->at + $this->later));
         }
         foreach ($this->ripple ? $first : [] as $track => $at) {
-            $after = $after->withTrack(Ripple::later($after->track((string) $track), $at, $this->later, $this->clips));
+            $after = Ripple::track($after, (string) $track, TimeMap::shifting($at, $this->later), ...$this->clips);
         }
 
         return $after;

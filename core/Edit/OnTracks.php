@@ -27,4 +27,14 @@ final readonly class OnTracks
             ? array_values(array_filter($mix->tracks, static fn (Track $track): bool => !$track->locked))
             : array_map($mix->track(...), $this->ids);
     }
+
+    /** For labels: which tracks alone are meant, where it is not all. */
+    public function only(Mix $mix): string
+    {
+        return match (\count($this->ids)) {
+            0 => '',
+            1 => " on {$mix->track($this->ids[0])->name} only",
+            default => \sprintf(' on %d tracks only', \count($this->ids)),
+        };
+    }
 }

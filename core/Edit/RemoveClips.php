@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Time\Span;
+use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Mix;
-use Wattage\Core\Timeline\Track;
 
 /** Removes clips. What comes later stays where it is, or moves up to close the gap. */
 final readonly class RemoveClips implements Edit
@@ -17,7 +18,13 @@ final readonly class RemoveClips implements Edit
 
     public function label(Mix $before): string
     {
-        return 'Remove '.Naming::clips($before, $this->clips).($this->close ? ' and close the gap' : '');
+        return 'Remove '.Naming::clips($before, $this->clips).($this->close ? ' and close the gap on '.(1 === \count($tracks = $this->tracks($before)) ? "{$tracks[0]} only" : \sprintf('%d tracks', \count($tracks))) : '');
+    }
+
+    /** @return list<string> names of the tracks of the clips */
+    private function tracks(Mix $mix): array
+    {
+        return array_values(array_unique(array_map(static fn (string $id): string => $mix->trackOf($id)->name, $this->clips)));
     }
 
     public function apply(Mix $before): Mix
@@ -27,27 +34,25 @@ final readonly class RemoveClips implements Edit
             $byTrack[$before->trackOf($id)->id][] = $id;
         }
         foreach ($byTrack as $track => $ids) {
-            $before = $before->withTrack($this->without($before->track((string) $track), $ids));
+            $before = $this->close ? $this->closed($before, (string) $track, $ids) : $before->withTrack($before->track((string) $track)->withoutClip(...$ids));
         }
 
         return $before;
     }
 
     /** @param list<string> $ids */
-    private function without(Track $track, array $ids): Track
+    private function closed(Mix $mix, string $track, array $ids): Mix
     {
-        if (!$this->close) {
-            return $track->withoutClip(...$ids);
-        }
-        foreach (array_reverse($track->inOrder()) as $clip) {
-            if (\in_array($clip->id, $ids, true)) {
-                $track = $track->withoutClip($clip->id);
-                $following = array_filter(array_column($track->inOrder(), 'at'), static fn (int $at): bool => $at > $clip->at);
-                $gap = min($clip->length, [] === $following ? $clip->length : min($following) - $clip->at);
-                $track = Ripple::later($track, $clip->at + 1, -$gap);
+        foreach (array_reverse($mix->track($track)->inOrder()) as $clip) {
+            if (!\in_array($clip->id, $ids, true)) {
+                continue;
             }
+            $mix = $mix->withTrack($mix->track($track)->withoutClip($clip->id));
+            $following = array_filter(array_column($mix->track($track)->inOrder(), 'at'), static fn (int $at): bool => $at > $clip->at);
+            $gap = min($clip->length, [] === $following ? $clip->length : min($following) - $clip->at);
+            $mix = Ripple::track($mix, $track, TimeMap::removing(Span::of($clip->at, $clip->at + $gap)));
         }
 
-        return $track;
+        return $mix;
     }
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Time\Span;
+use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Clip;
-use Wattage\Core\Timeline\Marker;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Track;
 
@@ -19,7 +19,7 @@ final readonly class RemoveRange implements Edit
 
     public function label(Mix $before): string
     {
-        return 'Remove '.Naming::span($before, $this->range).($this->close ? ' and close the gap' : '');
+        return 'Remove '.Naming::span($before, $this->range).($this->close ? ' and close the gap' : '').$this->tracks->only($before);
     }
 
     public function apply(Mix $before): Mix
@@ -30,11 +30,8 @@ final readonly class RemoveRange implements Edit
             $without = $this->without($track, $knife);
             $after = $without === $track ? $after : $after->withTrack($without);
         }
-        if ($this->close && $this->tracks->areAll()) {
-            $after = $this->withMarkersMoved($after);
-        }
 
-        return $after;
+        return $this->close ? Ripple::rest($after, TimeMap::removing($this->range), $this->tracks) : $after;
     }
 
     private function without(Track $track, Knife $knife): Track
@@ -43,22 +40,6 @@ final readonly class RemoveRange implements Edit
         $inside = array_filter($track->clips, fn (Clip $clip): bool => $clip->at >= $this->range->from && $clip->end() <= $this->range->to);
         $track = [] === $inside ? $track : $track->withoutClip(...array_column($inside, 'id'));
 
-        return $this->close ? Ripple::later($track, $this->range->to, -$this->range->length()) : $track;
-    }
-
-    private function withMarkersMoved(Mix $mix): Mix
-    {
-        foreach ($mix->markers as $marker) {
-            if ($marker->at >= $this->range->to) {
-                $mix = $mix->withMarker(new Marker($marker->id, $marker->at - $this->range->length(), $marker->name));
-            } elseif ($marker->at >= $this->range->from) {
-                $mix = $mix->withoutMarker($marker->id);
-            }
-        }
-        foreach ($mix->pictures as $picture) {
-            $mix = $picture->at >= $this->range->to ? $mix->withPicture($picture->movedTo($picture->at - $this->range->length())) : $mix;
-        }
-
-        return $mix;
+        return $this->close ? Ripple::clips($track, TimeMap::removing($this->range)) : $track;
     }
 }

@@ -35,6 +35,11 @@ final readonly class Picture
         return new self($this->id, $this->source, $span->from, $this->in + $span->from - $this->at, $span->length());
     }
 
+    public function called(string $id): self
+    {
+        return new self($id, $this->source, $this->at, $this->in, $this->length);
+    }
+
     public function movedTo(int $at): self
     {
         return new self($this->id, $this->source, $at, $this->in, $this->length);
