@@ -99,8 +99,7 @@ test("a connection that is lost in the middle of a ride loses nothing of it", as
   await page.mouse.move(x, at(0.4), { steps: 10 });
   await page.mouse.up();
   await page.keyboard.press("Space");
-  await settled(page);
-  await expect(page.getByRole("alert")).toBeVisible();
+  await expect(page.getByText("1 edit not sent")).toBeVisible();
   expect(await lane(page)).toEqual([]);
   // Even with the page closed meanwhile: it is kept in the browser.
   await context.setOffline(false);

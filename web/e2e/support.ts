@@ -2,7 +2,8 @@ import { execFileSync, spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, type Page, test as base } from "@playwright/test";
+import type { Edit } from "../src/api/types";
+import { type Browser, expect, type Page, test as base } from "@playwright/test";
 
 export const test = base.extend<{ dir: string }>({
   // A directory of the test's own, gone afterwards.
@@ -233,4 +234,80 @@ export async function renderedBed(page: Page): Promise<number[]> {
     levels.push(10 * Math.log10(Math.max(1e-12, sum / 480)));
   }
   return levels;
+}
+
+/** A request of the page's own session, with its token. */
+export async function send(
+  page: Page,
+  method: string,
+  path: string,
+  data: object = {},
+): Promise<Record<string, unknown>> {
+  const { csrf } = (await (await page.request.get("/api/session")).json()) as { csrf: string };
+  const answer = await page.request.fetch(path, { method, data, headers: { "X-Csrf-Token": csrf } });
+  return answer.status() === 204 ? {} : ((await answer.json()) as Record<string, unknown>);
+}
+
+/** Somebody else, new here: invited to the open project, joined by the link in the post box, in a browser of their own. */
+export async function joinedBy(browser: Browser, page: Page, name: string, role = "editor"): Promise<Page> {
+  const email = `${name.toLowerCase()}-${Date.now()}-${Math.random().toString(36).slice(2, 7)}@wattage.example`;
+  const project = await page.evaluate(() => window.wattage?.store.getState().project.id ?? "");
+  await send(page, "POST", `/api/projects/${project}/invitations`, { email, role });
+  const other = await (await browser.newContext({ bypassCSP: true })).newPage();
+  await other.goto("/post-box");
+  await other.getByRole("listitem").filter({ hasText: email }).getByRole("link").click();
+  await other.getByLabel("Your name, as others see it").fill(name);
+  await other.getByLabel("A password").fill("long enough");
+  await other.getByRole("button", { name: "Join" }).click();
+  await expect(other.getByTestId("timeline")).toBeVisible();
+  return other;
+}
+
+/** All of the mix as the screen has it, and its revision. */
+export async function shown(page: Page): Promise<{ revision: number; content: unknown }> {
+  return page.evaluate(() => {
+    const s = window.wattage?.store.getState();
+    if (!s) throw new Error("no project is open");
+    const { rate, frameRate, length, aim, captions, faders, rules, sources, tracks, clips, markers } = s;
+    const { pictures, strip } = s;
+    const content = { rate, frameRate, length, aim, captions, faders, rules, sources, tracks, clips };
+    return { revision: s.revision, content: { ...content, markers, pictures, strip } };
+  });
+}
+
+/** The same as the server has it. */
+export async function stored(page: Page): Promise<{ revision: number; content: unknown }> {
+  const id = await page.evaluate(() => window.wattage?.store.getState().project.id ?? "");
+  const { revision, mix } = (await (await page.request.get(`/api/projects/${id}/mix`)).json()) as {
+    revision: number;
+    mix: { sources: { id: string }[]; clips: { id: string }[] };
+  };
+  const byId = (things: { id: string }[]) => Object.fromEntries(things.map((t) => [t.id, t]));
+  return { revision, content: { ...mix, sources: byId(mix.sources), clips: byId(mix.clips) } };
+}
+
+/** An edit as the screen sends it. */
+export function edit(page: Page, edit: Edit): Promise<boolean> {
+  return page.evaluate((wanted) => window.wattage?.store.getState().edit(wanted) ?? false, edit);
+}
+
+const VOICE = "0.2*(random(0)-0.5)*lt(mod(t\\,4)\\,2)";
+const BED = "0.2*sin(2*PI*330*t)";
+
+/** A project of two: its owner, and Nora, who edits it in a browser of her own. */
+export async function two(page: Page, browser: Browser, dir: string): Promise<Page> {
+  const files = [makeMedia(dir, "voice.wav", VOICE, 20), makeMedia(dir, "bed.wav", BED, 20)] as const;
+  await layVoiceOverBed(page, `Two ${Date.now()}`, ...files);
+  return joinedBy(browser, page, "Nora");
+}
+
+/** Both screens show what the server has, all of it. */
+export async function agree(...pages: Page[]): Promise<void> {
+  const [first] = pages;
+  if (!first) return;
+  const there = await stored(first);
+  for (const page of pages) {
+    await expect.poll(async () => (await shown(page)).revision).toBe(there.revision);
+    expect(await shown(page)).toEqual(there);
+  }
 }

@@ -1,6 +1,7 @@
 import { Link2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import type { Level, Stem, Track } from "@/api/types";
+import { HoldsFader } from "@/features/people";
 import { type Reading, useMoment } from "@/features/player";
 import { typeFader, useFader, useRecorder } from "@/features/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
@@ -84,6 +85,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
           />
         )
       }
+      holder={<HoldsFader track={track.id} />}
       mode={<ModeChoice track={track} disabled={!canEdit} className="w-full" />}
     />
   );
@@ -236,12 +238,26 @@ interface Props extends Metered {
   fader?: ReactNode;
   level?: ReactNode;
   mode?: ReactNode;
+  /** Who else has a hand on the fader. */
+  holder?: ReactNode;
   /** Whether it comes after the tracks. */
   bus?: boolean;
 }
 
 /** One strip: name, controls, a tall meter with the fader beside it, and what it reads in numbers. */
-function Strip({ name, ink, stem, apart = false, head, fader, level, mode, bus = false, ...metered }: Props) {
+function Strip({
+  name,
+  ink,
+  stem,
+  apart = false,
+  head,
+  fader,
+  level,
+  mode,
+  holder,
+  bus = false,
+  ...metered
+}: Props) {
   const zones = useMix((s) => s.aim.zones);
   const { reading, loud, scale } = metered;
   const number = (value: number | null) => (value === null ? "—" : formatDb(value));
@@ -256,7 +272,8 @@ function Strip({ name, ink, stem, apart = false, head, fader, level, mode, bus =
         {name}
       </div>
       <div className="h-[62px] shrink-0">{head}</div>
-      <div className="flex min-h-0 flex-1 gap-1.5 pl-[5px]">
+      <div className="relative flex min-h-0 flex-1 gap-1.5 pl-[5px]">
+        {holder}
         <Column
           reading={reading}
           loud={loud}

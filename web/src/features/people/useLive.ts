@@ -61,7 +61,8 @@ function take(store: MixStore, now: Presence): void {
   if (state.away !== null) state.set({ away: null });
   // The way is open again, so what waits need not wait for its next try.
   if (state.trouble !== null) state.tryNow();
-  if (JSON.stringify(state.people) !== JSON.stringify(now.people)) state.set({ people: now.people });
+  const people = now.people.filter((p) => p.account !== state.me.id);
+  if (JSON.stringify(state.people) !== JSON.stringify(people)) state.set({ people });
   if (state.commentsVersion !== now.comments) state.set({ commentsVersion: now.comments });
   if (state.project.role !== now.role) store.setState({ project: { ...state.project, role: now.role } });
   // What is on its way brings the screen to the present anyway.
@@ -79,6 +80,7 @@ function heldIn({ held, grips, writing, selected }: MixState): string | null {
 function reasonOf(error: unknown): string {
   const status = error instanceof ApiError ? error.problem.status : 0;
   if (status === 401) return "You have been signed out. Sign in again in another window; nothing is lost.";
-  if (status === 404) return "You are not a member of this project any more.";
+  if (status === 404)
+    return "This project is not among yours any more: it was deleted, or you were removed from it.";
   return "The server cannot be reached. Edits wait here, and are sent when it is back.";
 }
