@@ -72,10 +72,12 @@ final readonly class Mix
             }
             $mix = $mix->withTrack($track);
         }
+        $named = [];
         foreach ($markers as $marker) {
-            isset($mix->markers[$marker->id]) && throw InvalidMix::idTaken($marker->id, 'markers');
-            $mix = $mix->withMarker($marker);
+            isset($named[$marker->id]) && throw InvalidMix::idTaken($marker->id, 'markers');
+            $named[$marker->id] = $marker;
         }
+        $mix = [] === $named ? $mix : $mix->withMarkers($named);
         foreach ($pictures as $picture) {
             isset($mix->pictures[$picture->id]) && throw InvalidMix::idTaken($picture->id, 'pictures');
             $mix = $mix->withPicture($picture);
@@ -208,9 +210,20 @@ final readonly class Mix
     /** @throws InvalidMix */
     public function withMarker(Marker $marker): self
     {
-        $markers = [...$this->markers, $marker->id => $marker];
+        return $this->withMarkers([...$this->markers, $marker->id => $marker]);
+    }
+
+    /**
+     * @param array<string, Marker> $markers by id, in place of those there are
+     *
+     * @throws InvalidMix
+     */
+    public function withMarkers(array $markers): self
+    {
         \count($markers) <= self::MAX_MARKERS || throw InvalidMix::tooMany('markers', self::MAX_MARKERS);
-        $marker->at <= self::MAX_HOURS * 3600 * $this->rate || throw InvalidMix::tooLong('at');
+        foreach ($markers as $marker) {
+            $marker->at <= self::MAX_HOURS * 3600 * $this->rate || throw InvalidMix::tooLong('at');
+        }
         uasort($markers, static fn (Marker $a, Marker $b): int => $a->at <=> $b->at);
 
         return $this->copy(markers: $markers);

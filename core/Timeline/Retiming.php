@@ -67,16 +67,13 @@ final readonly class Retiming
         foreach ($mix->rules as $rule) {
             $mix = [] === $rule->added && [] === $rule->dropped ? $mix : $mix->withRule($rule->withSpans($this->spans($rule->added), $this->spans($rule->dropped)));
         }
+        $markers = [];
         foreach ($mix->markers as $marker) {
             $at = $this->map->moment($marker->at);
-            $mix = match ($at) {
-                $marker->at => $mix,
-                null => $mix->withoutMarker($marker->id),
-                default => $mix->withMarker(new Marker($marker->id, $at, $marker->name)),
-            };
+            null === $at || $markers[$marker->id] = $at === $marker->at ? $marker : new Marker($marker->id, $at, $marker->name);
         }
 
-        return $this->pictures($mix);
+        return $this->pictures($markers === $mix->markers ? $mix : $mix->withMarkers($markers));
     }
 
     /** The same levels at the same sounds. */
