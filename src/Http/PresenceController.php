@@ -14,7 +14,7 @@ use Wattage\App\Project\Presence;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\Core\Interchange\InvalidDocument;
 
-/** What every open screen asks each second: is anything new, and who else is there. */
+/** What every open screen asks all the time: is anything new, and who else is there. */
 #[Route('/api/projects/{id}/presence/{screen}')]
 final readonly class PresenceController
 {

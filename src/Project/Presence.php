@@ -9,11 +9,11 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\User;
 
-/** Who has a project open, and what they hold. Every open screen says every second that it is there. */
+/** Who has a project open, and what they hold. Every open screen says all the time that it is there. */
 final readonly class Presence
 {
-    /** Seconds after which a screen that says nothing any more is gone; a hidden one speaks every 20 s. */
-    private const GONE_AFTER = 45;
+    /** Seconds after which a screen that says nothing any more is gone; a hidden one speaks every 8 s. */
+    private const GONE_AFTER = 20;
     /** Seconds within which a screen that has nothing new to say is not written down again. */
     private const FRESH = 4;
 

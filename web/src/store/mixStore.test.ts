@@ -243,6 +243,17 @@ describe("what waits for the server", () => {
     expect(store.getState().pending).toBe(0);
   });
 
+  it("is not held up by a screen that cannot be brought to the present", async () => {
+    const server = port((base) => Promise.resolve(step(base, base + 1, [clip("a", -6)])));
+    const changes = () => refusal(500, "No.");
+    const store = createMixStore({ ...server, changes }, opened);
+    store.getState().catchUp();
+    await vi.advanceTimersByTimeAsync(20_000);
+    const done = store.getState().edit(gain);
+    await vi.advanceTimersByTimeAsync(10);
+    expect(await done).toBe(true);
+  });
+
   it("survives a reload that fails in between", async () => {
     let reloads = 0;
     const server = port((base) =>

@@ -220,7 +220,11 @@ export function createMixStore(port: MixPort, opened: OpenedMix, keeping?: Keepi
       redo: () => ask({ key: key(), kind: "redo" }),
       goTo: (revision) => ask({ key: key(), kind: "goTo", revision }),
       takeUp: (snapshot) => ask({ key: key(), kind: "takeUp", snapshot }),
-      resume: (left) => left.forEach((asked) => void queue.add(asked)),
+      resume: (left) => {
+        for (const asked of left) void queue.add(asked);
+        const text = `${left.length} edits that were not sent before are sent now.`;
+        if (left.length > 1) set({ notice: { kind: "done", text } });
+      },
       catchUp: () => queue.catchUp(),
       tryNow: () => queue.tryNow(),
       giveUp: () => queue.giveUp(),

@@ -24,6 +24,7 @@ export class Queue {
   private waiting: Entry[] = [];
   private behind = false;
   private working = false;
+  private trouble: string | null = null;
   private wake: () => void = () => undefined;
   private idlers: (() => void)[] = [];
 
@@ -35,7 +36,9 @@ export class Queue {
 
   add(asked: Asked): Promise<boolean> {
     const done = new Promise<boolean>((resolve) => this.waiting.push({ asked, resolve }));
-    this.tell(null);
+    this.tell();
+    // Who does something wants it sent now, whenever the next try was due.
+    this.wake();
     void this.work();
     return done;
   }
@@ -54,7 +57,7 @@ export class Queue {
   /** Gives up what waits. What is on its way at this moment may still be done. */
   giveUp(): void {
     for (const { resolve } of this.waiting.splice(0)) resolve(false);
-    this.tell(null);
+    this.tell();
     this.behind = true;
     this.wake();
   }
@@ -82,20 +85,22 @@ export class Queue {
           await this.sending.catchUp();
         }
         tries = 0;
-        this.tell(null);
+        this.trouble = null;
       } catch (error) {
         this.behind ||= !first;
-        this.tell(error instanceof Error ? error.message : String(error));
+        this.trouble = error instanceof Error ? error.message : String(error);
+        this.tell();
         await this.pause(Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** tries++));
       }
+      this.tell();
     }
     this.working = false;
   }
 
-  private tell(trouble: string | null): void {
+  private tell(): void {
     this.onChange(
       this.waiting.map((entry) => entry.asked),
-      trouble,
+      this.trouble,
     );
     if (this.waiting.length === 0) for (const resolve of this.idlers.splice(0)) resolve();
   }

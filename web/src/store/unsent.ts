@@ -2,6 +2,14 @@ import { newId } from "@/lib/ids";
 import { keep, readKept } from "@/lib/kept";
 import type { Asked } from "@/api/asked";
 
+/** What is older is not sent any more: the mix has long gone on, and whether the server did it is not known any more either. */
+const LONGEST_MS = 7 * 24 * 3600 * 1000;
+
+interface Left {
+  at: number;
+  waiting: Asked[];
+}
+
 const prefix = (project: string) => `wattage-unsent ${project} `;
 
 /**
@@ -17,7 +25,7 @@ export class Unsent {
   }
 
   save(waiting: Asked[]): void {
-    if (waiting.length > 0) keep(this.name, waiting);
+    if (waiting.length > 0) keep(this.name, { at: Date.now(), waiting } satisfies Left);
     else localStorage.removeItem(this.name);
   }
 
@@ -28,7 +36,8 @@ export class Unsent {
     );
     for (const name of names) {
       const hand = () => {
-        take(readKept<Asked[]>(name) ?? []);
+        const left = readKept<Left>(name);
+        if (left && Date.now() - left.at < LONGEST_MS) take(left.waiting);
         localStorage.removeItem(name);
       };
       if ("locks" in navigator)

@@ -58,7 +58,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
         <ProgrammeMeter />
         <button
           type="button"
-          className="button button-quiet p-1.5"
+          className="button button-quiet p-1.5 max-[1150px]:hidden"
           aria-label={theme === "day" ? "Switch to night" : "Switch to day"}
           title={theme === "day" ? "Night" : "Day"}
           onClick={switchTheme}

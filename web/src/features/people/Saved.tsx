@@ -24,6 +24,7 @@ export function Saved() {
 function Unsent({ unsent }: { unsent: string[] }) {
   const store = useMixStore();
   const trouble = useMix((s) => s.trouble);
+  const away = useMix((s) => s.away);
   const count = unsent.length === 1 ? "1 edit not sent" : `${unsent.length} edits not sent`;
   return (
     <Popover.Root>
@@ -37,7 +38,7 @@ function Unsent({ unsent }: { unsent: string[] }) {
           align="start"
           collisionPadding={8}
         >
-          <p className="mb-2 text-trouble">{trouble}</p>
+          <p className="mb-2 text-trouble">{away ?? trouble}</p>
           <p className="mb-1 text-[12px] text-faint">
             They wait here in this order, also if the page is reloaded, and are sent again by themselves:
           </p>

@@ -6,12 +6,12 @@ import type { Presence } from "@/api/types";
 import { useMixStore } from "@/store/context";
 import type { MixState, MixStore } from "@/store/mixStore";
 
-const EVERY_MS = 1000;
+const EVERY_MS = 1300;
 /** While nobody looks. */
-const HIDDEN_MS = 20_000;
+const HIDDEN_MS = 8000;
 
 /**
- * Says every second that this screen is there and what a hand holds, and hears what is new: the present state, comments, lists, who else is
+ * Says all the time that this screen is there and what a hand holds, and hears what is new: the present state, comments, lists, who else is
  * there. It never waits for an answer that does not come, and never disturbs what is under way.
  */
 export function useLive(): void {
