@@ -16,7 +16,6 @@ const take = async (name) => {
 const state = (part) => page.evaluate((p) => window.wattage.store.getState().set(p), part);
 
 await page.goto(url);
-await take("sign-in");
 await page.getByLabel("E-mail address").fill("demo@wattage.example");
 await page.getByLabel("Password").fill("salt-ferry");
 await page.getByRole("button", { name: "Sign in" }).click();
@@ -66,7 +65,6 @@ await page.keyboard.press("g");
 await take("speech");
 await page.getByRole("button", { name: /^Dip for all/ }).click();
 await page.waitForFunction(() => window.wattage.store.getState().figures?.clearPart > 0.9);
-await take("cleared");
 await page.keyboard.press("Control+z");
 await page.waitForFunction(() => window.wattage.store.getState().figures?.clearPart < 0.5);
 await state({ stretch: null, selected: ["narrator", "deckhand"].flatMap((t) => speechClips[t]) });
@@ -181,6 +179,40 @@ await page.getByText(/LUFS \(/).waitFor();
 await page.keyboard.press("c");
 await take("versions");
 await page.keyboard.press("c");
+// Nora is invited, joins by the link in the post box, has a clip in hand, comments and edits.
+await page.getByRole("button", { name: "Share" }).click();
+for (const [email, role] of [["nora@wattage.example", "editor"], ["client@wattage.example", "viewer"]]) {
+  await page.getByRole("textbox", { name: "E-mail address" }).fill(email);
+  await page.getByLabel("Role", { exact: true }).selectOption(role);
+  await page.getByRole("button", { name: "Invite" }).click();
+  await page.getByText(`${email} is invited.`).waitFor();
+}
+const nora = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await nora.goto(`${url}/post-box`);
+await nora.getByRole("listitem").filter({ hasText: "to nora@" }).getByRole("link").first().click();
+await nora.getByLabel("Your name").fill("Nora Lindqvist");
+await nora.getByLabel("A password").fill("salt-ferry");
+await nora.getByRole("button", { name: "Join" }).click();
+await nora.getByTestId("timeline").waitFor();
+await page.keyboard.press("Escape");
+await page.getByRole("button", { name: /^Nora Lindqvist is here/ }).click();
+await page.getByRole("list", { name: "Members" }).getByText("Nora Lindqvist").waitFor();
+await take("sharing");
+await page.keyboard.press("Escape");
+await page.getByRole("tab", { name: "Marks" }).click();
+await nora.getByRole("tab", { name: "Marks" }).click();
+for (const [at, text] of [[21.5, "The accordion is too loud under her last word."], [41.5, "Can we hear the hatch less?"]]) {
+  await nora.evaluate((s) => window.wattage.player.seek(48000 * s), at);
+  await nora.getByLabel("Say something about this moment").fill(text);
+  await nora.keyboard.press("Enter");
+  await page.getByText(text).first().waitFor();
+}
+await nora.evaluate(() => window.wattage.store.getState().select("slow-0"));
+await nora.evaluate(() => window.wattage.store.getState().edit({ edit: "dip-range", clips: ["slow-0"], from: 48000 * 24, to: 48000 * 28, by: -6, ramp: 24000 }));
+await page.getByText("Nora Lindqvist: Dip").first().waitFor();
+await page.getByTestId("timeline").getByText("Nora Lindqvist").first().waitFor();
+await take("together");
+await nora.context().close();
 await page.getByRole("button", { name: "Handover" }).click();
 await page.getByRole("button", { name: "Render" }).click();
 await page.getByRole("link", { name: "Fetch" }).first().waitFor({ timeout: 60000 });

@@ -15,6 +15,7 @@ use Wattage\Core\Timeline\Anchor;
 class Comment
 {
     public const MAX_LETTERS = 2000;
+    public const MOST_IN_A_PROJECT = 5000;
 
     #[ORM\Id, ORM\Column(type: 'uuid')]
     public Uuid $id;

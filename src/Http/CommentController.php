@@ -49,6 +49,7 @@ final readonly class CommentController
             $body->onlyHave('at', 'text');
             $at = $body->int('at');
             $at <= Mix::MAX_HOURS * 3600 * $mix->rate || throw Refusal::moment();
+            $this->entities->getRepository(Comment::class)->count(['project' => $project]) < Comment::MOST_IN_A_PROJECT || throw Refusal::tooManyComments(Comment::MOST_IN_A_PROJECT);
             $comment = new Comment($project, $this->access->user(), $at, Anchor::at($mix, $at), self::text($body->string('text')));
             $this->entities->persist($comment);
             $this->changed($project);

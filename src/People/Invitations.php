@@ -19,6 +19,9 @@ use Wattage\Core\Problem;
 /** Inviting people by e-mail address, and taking an invitation up. */
 final readonly class Invitations
 {
+    /** Invitations of a project that may wait at once: it is no way to send mail to the world. */
+    private const MOST_WAITING = 100;
+
     public function __construct(private EntityManagerInterface $entities, private Letters $letters)
     {
     }
@@ -37,6 +40,7 @@ final readonly class Invitations
         $email !== $by->email || throw Refusal::oneself();
         $known = $this->account($email);
         null === $known || null === $project->roleOf($known) || throw Refusal::memberAlready($known->name);
+        $this->entities->getRepository(Invitation::class)->count(['project' => $project, 'acceptedAt' => null]) < self::MOST_WAITING || throw Refusal::tooManyInvitations(self::MOST_WAITING);
         $link = SecretLink::fresh();
         $invitation = $this->entities->wrapInTransaction(function () use ($project, $by, $email, $role, $link): Invitation {
             foreach ($this->entities->getRepository(Invitation::class)->findBy(['project' => $project, 'email' => $email, 'acceptedAt' => null]) as $earlier) {

@@ -28,6 +28,16 @@ final class Refusal extends DomainException implements Problem
         return new self("{$name} is a member already. Change the role in the list instead.", 'email');
     }
 
+    public static function tooManyInvitations(int $most): self
+    {
+        return new self("{$most} invitations wait already. Withdraw some first.", 'email');
+    }
+
+    public static function tooManyComments(int $most): self
+    {
+        return new self("This project has {$most} comments already. Remove some first.", 'text');
+    }
+
     public static function lastOwner(): self
     {
         return new self('A project needs an owner. Make somebody else an owner first, or delete the project.', 'role');

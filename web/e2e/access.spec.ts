@@ -82,6 +82,19 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   handover: (page) => page.getByRole("button", { name: "Handover" }).click(),
   keys: (page) => page.keyboard.press("?"),
+  sharing: async (page) => {
+    await page.getByRole("button", { name: /Share$/ }).click();
+    await expect(page.getByRole("list", { name: "Members" }).getByRole("listitem")).not.toHaveCount(0);
+  },
+  "edits that wait": async (page) => {
+    await page.route("**/edits*", (route) => route.abort());
+    await page.route("**/presence/**", (route) => route.abort());
+    await page.evaluate(() => {
+      void window.wattage?.store.getState().edit({ edit: "set-fader", track: "music", fader: -3.5 });
+    });
+    await page.getByText("1 edit not sent").click();
+    await expect(page.getByText("set fader")).toBeVisible();
+  },
 };
 
 for (const scheme of ["light", "dark"] as const) {
@@ -91,8 +104,17 @@ for (const scheme of ["light", "dark"] as const) {
     test("are passed before a project is opened", async ({ page }) => {
       await page.goto("/");
       expect(await violations(page)).toEqual([]);
+      for (const door of ["/post-box", `/new-password/${"x".repeat(43)}`, `/join/${"x".repeat(43)}`]) {
+        await page.goto(door);
+        await expect(page.getByRole("main")).toBeVisible();
+        expect(await violations(page)).toEqual([]);
+        expect(await tooSmall(page)).toEqual([]);
+      }
       await signIn(page);
       expect(await violations(page)).toEqual([]);
+      await page.getByRole("button", { name: "Demo", exact: true }).click();
+      expect(await violations(page)).toEqual([]);
+      expect(await tooSmall(page)).toEqual([]);
     });
 
     for (const [name, show] of Object.entries(VIEWS))

@@ -20,7 +20,12 @@ interface Props {
 
 export function ProjectList({ session, onOpen, onSignOut, onAccount }: Props) {
   const client = useQueryClient();
-  const { data: projects, error } = useQuery({ queryKey: ["projects"], queryFn: api.projects });
+  const { data: projects, error } = useQuery({
+    queryKey: ["projects"],
+    queryFn: api.projects,
+    // One may be invited meanwhile.
+    refetchOnWindowFocus: true,
+  });
   const settled = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
   const begun = useRef(false);
   const create = useMutation({
