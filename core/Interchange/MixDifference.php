@@ -22,11 +22,11 @@ final class MixDifference
      * @param string $first mix JSON
      * @param list<string> $differences one after the other
      *
-     * @return string mix JSON of the last state
+     * @return mixed mix JSON of the last state, taken apart
      *
      * @throws Problem
      */
-    public static function applied(string $first, array $differences): string
+    public static function applied(string $first, array $differences): mixed
     {
         $document = MixDocument::parsed($first);
         foreach ($differences as $difference) {
@@ -34,6 +34,6 @@ final class MixDifference
             $document = Difference::applied($document, \is_array($parsed) ? $parsed : null);
         }
 
-        return MixDocument::json($document);
+        return $document;
     }
 }

@@ -44,13 +44,13 @@ final class Revisions
 
     public function mix(Revision $revision): Mix
     {
-        return $this->known[(string) $revision->id] ??= MixDocument::decode($this->document($revision));
+        return $this->known[(string) $revision->id] ??= MixDocument::fromArray($this->parsed($revision));
     }
 
     /** The state as mix JSON. */
     public function document(Revision $revision): string
     {
-        return $revision->mix ?? $this->newest($revision) ?? $this->rebuilt($revision);
+        return $revision->mix ?? $this->newest($revision) ?? MixDocument::json($this->rebuilt($revision));
     }
 
     public function first(Project $project, User $author, Mix $mix): Revision
@@ -80,6 +80,14 @@ final class Revisions
         }
     }
 
+    /** Mix JSON, taken apart. */
+    private function parsed(Revision $revision): mixed
+    {
+        $document = $revision->mix ?? $this->newest($revision);
+
+        return null === $document ? $this->rebuilt($revision) : MixDocument::parsed($document);
+    }
+
     private function newest(Revision $revision): ?string
     {
         /** @var ?array{string, string} $known */
@@ -88,7 +96,7 @@ final class Revisions
         return null !== $known && $known[0] === (string) $revision->id ? $known[1] : null;
     }
 
-    private function rebuilt(Revision $revision): string
+    private function rebuilt(Revision $revision): mixed
     {
         /** @var list<array{mix: ?string, difference: ?string}> $rows */
         $rows = $this->database->fetchAllAssociative(

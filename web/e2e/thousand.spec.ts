@@ -6,6 +6,7 @@ test("a thousand edits of two, answers delayed, lost and doubled: none lost, non
   browser,
   dir,
 }) => {
+  test.setTimeout(900_000);
   const nora = await two(page, browser, dir);
   const each = Number(process.env.WATTAGE_EDITS ?? 500);
   const happened = { late: 0, lost: 0, doubled: 0, failed: 0 };

@@ -7,6 +7,8 @@ import { useMixStore } from "@/store/context";
 import type { MixState, MixStore } from "@/store/mixStore";
 
 const EVERY_MS = 1300;
+/** While nobody else is there; whoever comes is seen within two seconds all the same. */
+const ALONE_MS = 1700;
 /** While nobody looks. */
 const HIDDEN_MS = 8000;
 
@@ -37,7 +39,10 @@ export function useLive(): void {
         if (over) return;
         store.getState().set({ away: reasonOf(error), people: [] });
       }
-      timer = setTimeout(() => void beat(), document.hidden ? HIDDEN_MS : EVERY_MS);
+      timer = setTimeout(
+        () => void beat(),
+        document.hidden ? HIDDEN_MS : store.getState().people.length ? EVERY_MS : ALONE_MS,
+      );
     };
     const now = () => void beat();
     const leave = () => api.leave(project.id, screen);
