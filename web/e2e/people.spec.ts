@@ -299,7 +299,17 @@ test("the list of edits has every one, branches too, after hundreds of undos", a
   await expect(list.getByRole("listitem")).toHaveCount(122);
   await expect(list.getByRole("button", { name: /Add track Another way.*now/ })).toBeVisible();
   const left = list.getByRole("button", { name: /Mark 119.*another way/ });
+  // It is heard with C and left with C; taken up by a press, also while it is heard.
+  const heard = () => page.evaluate(() => window.wattage?.store.getState().hearing?.revision ?? null);
+  await left.focus();
+  await page.keyboard.press("c");
+  await expect.poll(heard).toBe(121);
+  await page.keyboard.press("c");
+  await expect.poll(heard).toBeNull();
+  await page.keyboard.press("c");
+  await expect.poll(heard).toBe(121);
   await left.click();
+  await expect.poll(heard).toBeNull();
   await settled(page);
   expect((await stored(page)).content).toMatchObject({ tracks: [] });
   await expect(list.getByRole("button", { name: /Add track Another way.*another way/ })).toBeVisible();

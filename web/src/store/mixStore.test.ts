@@ -174,6 +174,19 @@ describe("the mix store", () => {
     expect(store.getState().clips).toBe(present);
   });
 
+  it("goes to a state that is heard, without switching back first", async () => {
+    const store = createMixStore(
+      port((base, asked) =>
+        Promise.resolve(step(base, asked.kind === "goTo" ? asked.revision : 2, [clip("a", -20)])),
+      ),
+      { ...opened, revision: 5 },
+    );
+    const mix = { ...opened.mix, clips: [clip("a", -20), clip("b", 0)] };
+    store.getState().hear({ mix, revision: 3, label: "", name: "Loud bed" });
+    expect(await store.getState().goTo(3)).toBe(true);
+    expect(store.getState()).toMatchObject({ revision: 3, hearing: null, clips: { a: { gain: -20 } } });
+  });
+
   it("remembers a change to a range only while it is the newest edit", async () => {
     let revision = 1;
     const store = createMixStore(

@@ -218,8 +218,15 @@ export function createMixStore(port: MixPort, opened: OpenedMix, keeping?: Keepi
         return ask({ key: key(), kind: "undo", evenOthers });
       },
       redo: () => ask({ key: key(), kind: "redo" }),
-      goTo: (revision) => ask({ key: key(), kind: "goTo", revision }),
-      takeUp: (snapshot) => ask({ key: key(), kind: "takeUp", snapshot }),
+      // Who hears a state and chooses one need not switch back first.
+      goTo: (revision) => {
+        if (get().hearing) get().hear(null);
+        return ask({ key: key(), kind: "goTo", revision });
+      },
+      takeUp: (snapshot) => {
+        if (get().hearing) get().hear(null);
+        return ask({ key: key(), kind: "takeUp", snapshot });
+      },
       resume: (left) => {
         for (const asked of left) void queue.add(asked);
         const text = `${left.length} edits that were not sent before are sent now.`;

@@ -27,7 +27,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
       <div className="flex min-w-0 items-center gap-2.5">
         <button
           type="button"
-          className="cursor-pointer text-[18px] font-semibold tracking-tight"
+          className="shrink-0 cursor-pointer text-[18px] font-semibold tracking-tight"
           onClick={onClose}
           title="To the projects"
           aria-label="Wattage: to the projects"
@@ -35,7 +35,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
           W<span className="text-copper">a</span>
           <span className="max-[1150px]:hidden">ttage</span>
         </button>
-        <nav className="flex rounded-lg border border-line p-[2px]" aria-label="Views">
+        <nav className="flex shrink-0 rounded-lg border border-line p-[2px]" aria-label="Views">
           {(["intake", "balance", "desk"] as const).map((name) => (
             <button
               key={name}
@@ -100,7 +100,7 @@ function Steps() {
   const label = useMix((s) => s.label);
   const by = useMix((s) => (s.author.id === s.me.id ? "" : ` by ${s.author.name}`));
   return (
-    <div className="flex">
+    <div className="flex shrink-0">
       <button
         type="button"
         className="button button-quiet p-1"

@@ -14,7 +14,9 @@ export function VersionsPanel() {
   const hearAsA = useCallback(
     (state: { revision: number; name: string }) => {
       const now = store.getState();
-      if (now.hearing) now.hear(null);
+      // The same key again goes back to the present, as everywhere.
+      const again = now.hearing?.revision === state.revision;
+      if (now.hearing && !again) now.hear(null);
       now.set({ against: state });
       void switchAB(store);
     },

@@ -14,7 +14,7 @@ export function PeopleHere() {
     <>
       <button
         type="button"
-        className="button button-quiet gap-0 p-1"
+        className="button button-quiet shrink-0 gap-0 p-1"
         title={`${said}Share…`}
         onClick={() => setOpen(true)}
       >
