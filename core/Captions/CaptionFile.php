@@ -15,7 +15,7 @@ final readonly class CaptionFile
     public const MAX_BYTES = 1_000_000;
     public const MAX_CUES = 20_000;
 
-    private const TIME = '(?:(\d+):)?([0-5]\d):([0-5]\d)[.,](\d{3})';
+    private const TIME = '(?:(\d{1,3}):)?([0-5]\d):([0-5]\d)[.,](\d{3})';
     private const ENTITIES = ['&lt;' => '<', '&gt;' => '>', '&nbsp;' => ' ', '&lrm;' => '', '&rlm;' => '', '&amp;' => '&'];
 
     /**
@@ -105,6 +105,6 @@ final readonly class CaptionFile
     {
         $bare = (string) preg_replace(['/<[^>]*>/', '/\{\\\\[^}]*\}/'], '', $text);
 
-        return trim((string) preg_replace('/\s+/u', ' ', strtr($bare, self::ENTITIES)));
+        return trim((string) preg_replace('/[\s\p{Cc}]+/u', ' ', strtr($bare, self::ENTITIES)));
     }
 }

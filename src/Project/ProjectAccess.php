@@ -35,12 +35,9 @@ final readonly class ProjectAccess
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function project(Uuid $id, Role $needed, bool $evenDeleted = false): Project
     {
-        $project = $this->entities->find(Project::class, $id);
-        if (null === $project || (null !== $project->deletedAt && !$evenDeleted)) {
-            throw new NotFoundHttpException('There is no such project among yours.');
-        }
+        $project = $this->entities->find(Project::class, $id) ?? throw new NotFoundHttpException('There is no such project among yours.');
 
-        return $this->checked($project, $needed);
+        return $this->checked($project, $needed, $evenDeleted);
     }
 
     /** @throws NotFoundHttpException|AccessDeniedException */
@@ -88,9 +85,10 @@ final readonly class ProjectAccess
         return $comment;
     }
 
-    private function checked(Project $project, Role $needed): Project
+    /** With a project, all that belongs to it is deleted. */
+    private function checked(Project $project, Role $needed, bool $evenDeleted = false): Project
     {
-        if (!$this->security->isGranted(Role::Viewer->value, $project)) {
+        if ((null !== $project->deletedAt && !$evenDeleted) || !$this->security->isGranted(Role::Viewer->value, $project)) {
             throw new NotFoundHttpException('There is no such project among yours.');
         }
         $this->security->isGranted($needed->value, $project) || throw new AccessDeniedException();

@@ -113,6 +113,24 @@ final class AccessTest extends ApiTestCase
         }
     }
 
+    /** @param array{int, int, int} $answers */
+    #[DataProvider('routes')]
+    public function testADeletedProjectIsGoneByEveryAddress(string $method, string $path, array|string|null $body, array $answers): void
+    {
+        if (!str_contains($path, '{') || str_ends_with($path, '/restore')) {
+            self::assertContains($answers[2], [200, 201, 204]);
+
+            return; // about no project, or the way back
+        }
+        [$target, $users] = $this->prepared($path);
+        $this->signIn($users['owner']);
+        foreach ($this->call('GET', '/api/projects')['projects'] as $project) {
+            $this->call('DELETE', "/api/projects/{$project['id']}");
+        }
+        $this->call($method, $target, $body, ['If-Match' => '"1"']);
+        self::assertSame(404, $this->statusCode());
+    }
+
     public function testWithoutTheTokenNothingIsChanged(): void
     {
         $this->signedIn();

@@ -245,7 +245,7 @@ final class EditTest extends TestCase
         self::assertSame(50_000 - 12_345, $mix->clip('bed')->in);
     }
 
-    private static function mixWithDip(): Mix
+    public static function mixWithDip(): Mix
     {
         return Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'dip-range', 'clips' => ['bed'], 'from' => 4 * self::S, 'to' => 6 * self::S, 'by' => -11, 'ramp' => self::S]);
     }
