@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace Wattage\App\Security;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use Symfony\Component\Security\Core\Authentication\Token\TokenInterface;
 use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Symfony\Component\Security\Core\Exception\CustomUserMessageAuthenticationException;
 use Symfony\Component\Security\Core\Exception\TooManyLoginAttemptsAuthenticationException;
+use Symfony\Component\Security\Core\Exception\UserNotFoundException;
 use Symfony\Component\Security\Http\Authenticator\AbstractAuthenticator;
 use Symfony\Component\Security\Http\Authenticator\Passport\Badge\UserBadge;
 use Symfony\Component\Security\Http\Authenticator\Passport\Credentials\PasswordCredentials;
@@ -23,7 +26,7 @@ use Wattage\App\Http\ProblemResponse;
 /** Sign-in with e-mail address and password, as JSON. */
 final class PasswordAuthenticator extends AbstractAuthenticator implements AuthenticationEntryPointInterface
 {
-    public function __construct(private readonly SignInAttempts $attempts, private readonly Once $once)
+    public function __construct(private readonly SignInAttempts $attempts, private readonly Once $once, private readonly EntityManagerInterface $entities, private readonly UserPasswordHasherInterface $hasher)
     {
     }
 
@@ -42,7 +45,19 @@ final class PasswordAuthenticator extends AbstractAuthenticator implements Authe
         }
         $this->attempts->count($email, (string) $request->getClientIp());
 
-        return new Passport(new UserBadge($email), new PasswordCredentials($password));
+        return new Passport(new UserBadge($email, fn (): User => $this->known($email, $password)), new PasswordCredentials($password));
+    }
+
+    /** An address without an account takes as long as one with it, so that nobody learns who has one. */
+    private function known(string $email, string $password): User
+    {
+        $user = $this->entities->getRepository(User::class)->findOneBy(['email' => $email]);
+        if (null === $user) {
+            $this->hasher->hashPassword(new User($email, ''), $password);
+            throw new UserNotFoundException();
+        }
+
+        return $user;
     }
 
     /** Null: the controller goes on and tells who has signed in. */
