@@ -99,7 +99,7 @@ php_admin_flag[expose_php] = off
 catch_workers_output = yes
 EOF
   if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"; fi
-  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN MAILER_DSN WATTAGE_ADDRESS PATH; do
+  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN MAILER_DSN WATTAGE_ADDRESS WATTAGE_SENDFILE PATH; do
     printf 'env[%s] = "%s"\n' "$name" "${!name}"
   done
 }
@@ -150,6 +150,8 @@ http {
       fastcgi_buffer_size 32k;
       fastcgi_read_timeout 120s;
     }
+    # Only the application sends people here, by X-Accel-Redirect, once it is sure that they may.
+    location /stored/ { internal; alias $dir/storage/media/; }
     location ~ /\\. { deny all; }
     location / { try_files \$uri /index.html; }
   }
@@ -159,7 +161,7 @@ EOF
 
 web_start() {
   local dir=$1 port=$2 user; user=$(app_user "$1")
-  export WATTAGE_ADDRESS="http://127.0.0.1:$port"
+  export WATTAGE_ADDRESS="http://127.0.0.1:$port" WATTAGE_SENDFILE=/stored
   fpm_config "$dir" "$user" >"$dir/run/fpm.conf"
   nginx_config "$dir" "$port" "$user" >"$dir/run/nginx.conf"
   local root_flag=()

@@ -9,7 +9,6 @@ use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
-use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
@@ -80,18 +79,13 @@ final readonly class DeliveryController
     }
 
     #[Route('/api/deliveries/{id}/file', methods: 'GET')]
-    public function file(Uuid $id): Response
+    public function file(Uuid $id, Request $request, StoredFile $file): Response
     {
         $delivery = $this->access->delivery($id, Role::Viewer);
         JobState::Done === $delivery->job->state || throw new ConflictHttpException('This delivery is not finished.');
         $this->store->has($delivery->path()) || throw new NotFoundHttpException('The file is gone. Render it again.');
-        $stream = $this->store->open($delivery->path());
-        $response = new StreamedResponse(static function () use ($stream): void {
-            fpassthru($stream);
-        });
+        $response = $file->answer($delivery->path(), 'audio/wav', $request);
         $name = $this->fileName($delivery);
-        $response->headers->set('Content-Type', 'audio/wav');
-        $response->headers->set('Content-Length', (string) $delivery->size);
         $response->headers->set('Content-Disposition', HeaderUtils::makeDisposition('attachment', $name, (string) preg_replace('/[^A-Za-z0-9 ._-]/', '_', $name)));
 
         return $response;

@@ -29,8 +29,6 @@ final class RangeResponse
             \is_resource($out) && stream_copy_to_stream($stream, $out, $to - $from + 1, $from);
         }, $partial ? 206 : 200, ['Content-Type' => $type, 'Content-Length' => (string) ($to - $from + 1), 'Accept-Ranges' => 'bytes']);
         $partial && $response->headers->set('Content-Range', "bytes {$from}-{$to}/{$size}");
-        $response->setPrivate()->setMaxAge(86_400);
-        $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
 
         return $response;
     }

@@ -133,12 +133,12 @@ final readonly class SourceController
 
     /** The small picture, in as many bytes as the player asks for. */
     #[Route('/api/sources/{id}/picture', methods: 'GET')]
-    public function picture(Uuid $id, Request $request): Response
+    public function picture(Uuid $id, Request $request, StoredFile $file): Response
     {
         $source = $this->ready($id);
         PictureState::Ready === $source->picture || throw new NotFoundHttpException('This source has no picture, or it is not made yet.');
 
-        return RangeResponse::of($this->store->open(MediaStore::pathOf($source, 'picture')), 'video/webm', $request);
+        return $file->answer(MediaStore::pathOf($source, 'picture'), 'video/webm', $request);
     }
 
     private function ready(Uuid $id): Source
