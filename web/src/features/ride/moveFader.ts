@@ -70,9 +70,12 @@ export function moveFader(
   const by = db - Math.max(FADER_BOTTOM, decibelsOf(own.fader));
   const free = others.filter((t) => !levelLane(t).length && t.fader !== "silence");
   const values = [[id, db] as const, ...free.map((t) => [t.id, within(decibelsOf(t.fader) + by)] as const)];
+  // Where a hand has moved on meanwhile, it still holds.
   const letGo = () => {
-    for (const [track] of values) player.ride(track, "level", null);
-    grip(Object.fromEntries(values.map(([track]) => [track, null])));
+    const { grips } = store.getState();
+    const rest = values.filter(([track, value]) => grips[track] === undefined || grips[track] === value);
+    for (const [track] of rest) player.ride(track, "level", null);
+    grip(Object.fromEntries(rest.map(([track]) => [track, null])));
   };
   if (held) {
     for (const [track, value] of values) player.ride(track, "level", value);

@@ -264,6 +264,20 @@ describe("what is ridden", () => {
     expect(store.getState().grips).toEqual({ music: -7, speech: -7 });
   });
 
+  it("is not let go by an earlier edit that is answered late", async () => {
+    let answer: (done: boolean) => void = () => undefined;
+    store.setState({ edit: () => new Promise<boolean>((resolve) => (answer = resolve)) });
+    moveFader(hands(), "music", -6, true, 1000, false);
+    moveFader(hands(), "music", -6, false, 1100, false);
+    moveFader(hands(), "music", -9, true, 1200, false);
+    answer(true);
+    await Promise.resolve();
+    expect(store.getState().grips).toEqual({ music: -9 });
+    moveFader(hands(), "music", -9, false, 1300, false);
+    answer(true);
+    await vi.waitFor(() => expect(store.getState().grips).toEqual({}));
+  });
+
   it("leaves modes as they are, or turns all to read, when that is wanted", async () => {
     for (const [afterPass, mode] of [
       ["same", "write"],
