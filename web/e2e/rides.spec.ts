@@ -171,5 +171,5 @@ test("two people who ride at once both keep their rides", async ({ page, dir, co
   await other.keyboard.press("Space");
   await settled(other);
   await expect(other.getByRole("alert")).toContainText("in the meantime");
-  expect((await mix(other)).tracks.map((t) => t.name)).toEqual(["Music"]);
+  await expect.poll(async () => (await mix(other)).tracks.map((t) => t.name)).toEqual(["Music"]);
 });

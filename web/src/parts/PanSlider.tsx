@@ -40,10 +40,13 @@ function Standing({
   const [dragged, setDragged] = useState<number | null>(null);
   const pan = dragged ?? rest;
   const text = formatPan(pan);
-  const set = (next: number) => {
+  const set = (next: number, stood: number | null = null) => {
     const { edit, set: say } = store.getState();
     if (!follows)
-      return void edit({ edit: "set-pan", track: track.id, pan: next }).then(() => setDragged(null));
+      return void edit({ edit: "set-pan", track: track.id, pan: next }).then(() =>
+        // Where the hand has moved on meanwhile, it still holds.
+        setDragged((now) => (now === stood ? null : now)),
+      );
     setDragged(null);
     const why = `“${track.name}” follows its pan lane. Ride it on the Desk, or edit the lane on the timeline.`;
     say({ notice: { kind: "error", text: why } });
@@ -51,7 +54,7 @@ function Standing({
   const grip = useGrip((value, held) => {
     const near = Math.abs(value) < 0.04 && !held ? 0 : value;
     if (held) setDragged(value);
-    if (!recorder?.isRiding(track.id)) return held || set(near);
+    if (!recorder?.isRiding(track.id)) return held || set(near, value);
     recorder.note(track.id, "pan", near, held);
     if (!held) setDragged(null);
   });

@@ -38,7 +38,8 @@ export function TypedField({
     setProblem(wrong === null ? null : { text: wrong, x: box?.left ?? 0, y: box?.bottom ?? 0 });
     const done = wrong === null && (await onCommit(plain));
     setRefused(!done);
-    if (done) setText(null);
+    // What was typed since the answer was asked for stays.
+    if (done) setText((now) => (now === text ? null : now));
     return done;
   };
   const giveUp = () => {

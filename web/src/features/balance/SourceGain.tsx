@@ -28,7 +28,10 @@ export function SourceGain({ source, gain, channel }: { source: Source; gain: Le
         value={dragged ?? Math.max(MIN, decibelsOf(gain))}
         onMove={(value, held) => {
           setDragged(value);
-          if (!held) void set(value <= MIN ? "silence" : value).then(() => setDragged(null));
+          if (!held)
+            void set(value <= MIN ? "silence" : value).then(() =>
+              setDragged((now) => (now === value ? null : now)),
+            );
         }}
       />
       <LevelField

@@ -44,4 +44,17 @@ describe("fader moves as MIDI 1.0 control changes", () => {
   ])("are not taken from %s", (_what, bytes) => {
     expect(new Decoder().read(Uint8Array.from(bytes))).toBeNull();
   });
+
+  it("are none where a fader says again where it stands, until it was put elsewhere", () => {
+    const decoder = new Decoder();
+    const read = (place: number) =>
+      encode({ strip: 2, control: "level", place }).map((message) => decoder.read(message)?.place ?? null);
+    expect(read(0.5).at(-1)).toBeCloseTo(0.5, 4);
+    expect(read(0.5)).toEqual([null, null]);
+    expect(read(0.5 + 2 / 16_383).at(-1)).toBeCloseTo(0.5 + 2 / 16_383, 4);
+    // The same lower bits beneath other upper ones are another place.
+    expect(read(0.25 + 2 / 16_383).at(-1)).toBeCloseTo(0.25 + 2 / 16_383, 4);
+    decoder.forget(2);
+    expect(read(0.25 + 2 / 16_383).at(-1)).toBeCloseTo(0.25 + 2 / 16_383, 4);
+  });
 });

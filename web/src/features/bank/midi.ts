@@ -30,8 +30,15 @@ export function encode({ strip, control, place }: BankMove): Uint8Array[] {
 /** Puts messages together again. A device without lower bits is understood, too. */
 export class Decoder {
   private readonly upper = new Map<string, number>();
+  /** What was said last: a fader that says again where it stands has not moved. */
+  private readonly said = new Map<string, number>();
 
-  /** The move that a message makes, or null where it is none of ours. */
+  /** The fader of a strip is put elsewhere from here, so whatever it says next is a move. */
+  forget(strip: number): void {
+    for (const key of this.said.keys()) if (key.startsWith(`${strip} `)) this.said.delete(key);
+  }
+
+  /** The move that a message makes, or null where it is none, or none of ours. */
   read(message: Uint8Array): BankMove | null {
     const [status = 0, controller = 0, value = 0] = message;
     if (message.length < 3 || (status & 0xf0) !== CONTROL_CHANGE || value > 127) return null;
@@ -41,7 +48,12 @@ export class Decoder {
     if (!control) return null;
     const strip = status & 15;
     const key = `${strip} ${number}`;
+    const [part, lowerPart] = [`${strip} ${controller}`, `${strip} ${number + LOWER}`];
+    if (this.said.get(part) === value) return null;
+    this.said.set(part, value);
     if (!isLower) {
+      // Lower bits that follow belong to another place now, whatever they are.
+      this.said.delete(lowerPart);
       this.upper.set(key, value);
       // Until lower bits come, both ends are still reached.
       return { strip, control, place: value / 127 };

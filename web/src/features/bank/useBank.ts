@@ -45,6 +45,7 @@ export function useBank(port: Port | null): void {
         const place = partOf(grips[track.id] ?? faderAt(track, player.position));
         if (Math.abs((sent.get(strip) ?? -1) - place) < 0.001) return;
         sent.set(strip, place);
+        decoder.forget(strip);
         for (const message of encode({ strip, control: "level", place })) port.send(message);
       });
     }, FOLLOW_MS);

@@ -168,7 +168,8 @@ function useBus(part: Stem | "programme") {
     before.current = null;
     void commit(value <= FADER_MIN ? "silence" : value).then((done) => {
       if (!done) show(old);
-      setDragged(null);
+      // Where the hand has moved on meanwhile, it still holds.
+      setDragged((now) => (now === value ? null : now));
     });
   };
   return { value: dragged ?? Math.max(FADER_MIN, decibelsOf(level)), level, commit, move };
