@@ -16,12 +16,13 @@ export function HeldPeak({ of, peak }: { of: string; peak: number }) {
   return held > 0 ? (
     <button
       type="button"
-      className="figure cursor-pointer rounded bg-trouble px-1 text-paper"
+      className="figure -my-[5px] inline-grid cursor-pointer place-content-center align-middle"
       aria-label={`over: ${of}`}
       title={`Passed full scale by ${shown} dB. Click to clear`}
       onClick={() => setHeld(-Infinity)}
     >
-      over
+      {/* What is met is larger than what is seen, so that nothing beside it moves. */}
+      <span className="rounded bg-trouble px-1 text-paper">over</span>
     </button>
   ) : (
     <span className="figure text-ink" title={`Highest peak of ${of} since playing began, dBFS`}>
