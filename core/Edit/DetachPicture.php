@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Timeline\FreshIds;
 use Wattage\Core\Timeline\InvalidMix;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Picture;

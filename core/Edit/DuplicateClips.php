@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\FreshIds;
 use Wattage\Core\Timeline\Mix;
 
 /** Makes copies of clips, levels included, on the same tracks. */

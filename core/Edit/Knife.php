@@ -7,6 +7,7 @@ namespace Wattage\Core\Edit;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Fades;
+use Wattage\Core\Timeline\FreshIds;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Track;
 

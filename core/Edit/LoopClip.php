@@ -6,6 +6,7 @@ namespace Wattage\Core\Edit;
 
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Timecode;
+use Wattage\Core\Timeline\FreshIds;
 use Wattage\Core\Timeline\Mix;
 
 /** Repeats a clip until a moment, each turn right after the one before or crossing over with it; the last is cut to fit. */

@@ -20,12 +20,7 @@ final readonly class MoveClips implements Edit
 
     public function label(Mix $before): string
     {
-        return \sprintf('Move %s %s by %s', Naming::clips($before, $this->clips), $this->later < 0 ? 'earlier' : 'later', Naming::seconds($before, abs($this->later))).($this->ripple ? ', and what comes later on '.$this->tracks($before) : '');
-    }
-
-    private function tracks(Mix $mix): string
-    {
-        return implode(', ', array_unique(array_map(static fn (string $id): string => $mix->trackOf($id)->name, $this->clips)));
+        return \sprintf('Move %s %s by %s', Naming::clips($before, $this->clips), $this->later < 0 ? 'earlier' : 'later', Naming::seconds($before, abs($this->later))).($this->ripple ? ', and what comes later on '.implode(', ', Naming::tracksOf($before, $this->clips)) : '');
     }
 
     public function apply(Mix $before): Mix

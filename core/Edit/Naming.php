@@ -18,6 +18,28 @@ final class Naming
     }
 
     /**
+     * Names of the tracks that hold clips.
+     *
+     * @param list<string> $clips
+     *
+     * @return list<string>
+     */
+    public static function tracksOf(Mix $mix, array $clips): array
+    {
+        return array_values(array_unique(array_map(static fn (string $id): string => $mix->trackOf($id)->name, $clips)));
+    }
+
+    /**
+     * " on Music only", " on 3 tracks only".
+     *
+     * @param non-empty-list<string> $tracks names
+     */
+    public static function only(array $tracks): string
+    {
+        return 1 === \count($tracks) ? " on {$tracks[0]} only" : \sprintf(' on %d tracks only', \count($tracks));
+    }
+
+    /**
      * "keyframe of Slow accordion", "12 keyframes in 3 clips".
      *
      * @param non-empty-list<Chosen> $chosen

@@ -31,10 +31,8 @@ final readonly class OnTracks
     /** For labels: which tracks alone are meant, where it is not all. */
     public function only(Mix $mix): string
     {
-        return match (\count($this->ids)) {
-            0 => '',
-            1 => " on {$mix->track($this->ids[0])->name} only",
-            default => \sprintf(' on %d tracks only', \count($this->ids)),
-        };
+        $names = array_map(static fn (string $id): string => $mix->track($id)->name, $this->ids);
+
+        return [] === $names ? '' : Naming::only($names);
     }
 }

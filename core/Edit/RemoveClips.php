@@ -18,13 +18,9 @@ final readonly class RemoveClips implements Edit
 
     public function label(Mix $before): string
     {
-        return 'Remove '.Naming::clips($before, $this->clips).($this->close ? ' and close the gap on '.(1 === \count($tracks = $this->tracks($before)) ? "{$tracks[0]} only" : \sprintf('%d tracks', \count($tracks))) : '');
-    }
+        $tracks = Naming::tracksOf($before, $this->clips);
 
-    /** @return list<string> names of the tracks of the clips */
-    private function tracks(Mix $mix): array
-    {
-        return array_values(array_unique(array_map(static fn (string $id): string => $mix->trackOf($id)->name, $this->clips)));
+        return 'Remove '.Naming::clips($before, $this->clips).($this->close && [] !== $tracks ? ' and close the gap'.Naming::only($tracks) : '');
     }
 
     public function apply(Mix $before): Mix

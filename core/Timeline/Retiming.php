@@ -144,7 +144,11 @@ final readonly class Retiming
     /** Pictures by themselves are cut as sound is. */
     private function pictures(Mix $mix): Mix
     {
+        if ([] === $mix->pictures) {
+            return $mix;
+        }
         $after = $mix;
+        $ids = new FreshIds($mix);
         foreach ($mix->pictures as $picture) {
             $after = $after->withoutPicture($picture->id);
             $left = $picture->span()->within(Span::of(\PHP_INT_MIN, $this->map->at));
@@ -154,19 +158,11 @@ final readonly class Retiming
             }
             if (null !== $right) {
                 $part = $picture->trimmedTo($right)->movedTo($right->from + $this->map->shift());
-                $after = $after->withPicture(null === $left ? $part : $part->called(self::freshId($mix, $after, $picture->id)));
+                $after = $after->withPicture(null === $left ? $part : $part->called($ids->after($picture->id)));
             }
         }
 
         return $after;
-    }
-
-    private static function freshId(Mix $before, Mix $after, string $id): string
-    {
-        for ($n = 2; isset($before->pictures["{$id}-p{$n}"]) || isset($after->pictures["{$id}-p{$n}"]); ++$n) {
-        }
-
-        return "{$id}-p{$n}";
     }
 
     /**

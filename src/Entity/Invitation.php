@@ -36,9 +36,9 @@ class Invitation
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
         public readonly User $invitedBy,
         #[ORM\Column(length: 180)]
-        public string $email,
+        public readonly string $email,
         #[ORM\Column(length: 10)]
-        public Role $role,
+        public readonly Role $role,
         #[ORM\Column(length: 64, unique: true)]
         public readonly string $tokenHash,
     ) {

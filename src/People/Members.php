@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\People;
 
+use Closure;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Entity\Membership;
@@ -32,8 +33,8 @@ final readonly class Members
         $this->keepingAnOwner($project, $member, fn () => $this->entities->remove($member), false);
     }
 
-    /** @param callable(): void $change */
-    private function keepingAnOwner(Project $project, Membership $member, callable $change, bool $staysOwner): void
+    /** @param Closure(): void $change */
+    private function keepingAnOwner(Project $project, Membership $member, Closure $change, bool $staysOwner): void
     {
         $this->entities->wrapInTransaction(function () use ($project, $member, $change, $staysOwner): void {
             // Two owners who leave at once must not both think that the other one stays.

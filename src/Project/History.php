@@ -211,8 +211,13 @@ final readonly class History
     private function whoSince(Project $project, User $author, Revision $from): string
     {
         $names = array_values(array_unique(array_column($this->byOthers(new Step($project, $from, $this->head($project)), $author), 'name')));
+        $last = array_pop($names);
 
-        return [] === $names ? 'You, in another window,' : implode(' and ', [...([] === ($first = \array_slice($names, 0, -1)) ? [] : [implode(', ', $first)]), $names[\count($names) - 1]]);
+        return match (true) {
+            null === $last => 'You, in another window,',
+            [] === $names => $last,
+            default => implode(', ', $names)." and {$last}",
+        };
     }
 
     private function newestChild(Project $project, int $number): ?int

@@ -31,6 +31,9 @@ final class Revisions
     /** @var array<string, Mix> by revision: one request asks for the same state several times */
     private array $known = [];
 
+    /** @var array<string, string> by revision, mix JSON of those made here: each is written out once */
+    private array $written = [];
+
     public function __construct(private readonly EntityManagerInterface $entities, private readonly Connection $database, private readonly CacheItemPoolInterface $pool)
     {
     }
@@ -63,10 +66,12 @@ final class Revisions
     {
         $difference = MixDifference::between($this->mix($parent), $after);
         $since = $parent->sinceWhole + \strlen($difference) + self::ROW;
-        $whole = $since > self::LEAST_WHOLE && $since > \strlen($document = MixDocument::encode($after)) ? $document : null;
+        $document = MixDocument::encode($after);
+        $whole = $since > self::LEAST_WHOLE && $since > \strlen($document) ? $document : null;
         $label = mb_strimwidth($label, 0, 400, '…');
         $next = new Revision($project, ++$project->lastRevision, $parent->number, $label, $author, $whole, null === $whole ? $difference : null, null === $whole ? $since : 0);
         $this->known[(string) $next->id] = $after;
+        $this->written[(string) $next->id] = $document;
 
         return $next;
     }
@@ -75,8 +80,9 @@ final class Revisions
     public function remember(Revision $revision): void
     {
         if (null === $revision->mix) {
+            $id = (string) $revision->id;
             $item = $this->pool->getItem("newest-state-{$revision->project->id}");
-            $this->pool->save($item->set([(string) $revision->id, MixDocument::encode($this->mix($revision))])->expiresAfter(self::REMEMBERED_SECONDS));
+            $this->pool->save($item->set([$id, $this->written[$id] ?? MixDocument::encode($this->mix($revision))])->expiresAfter(self::REMEMBERED_SECONDS));
         }
     }
 

@@ -2,9 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Wattage\Core\Edit;
-
-use Wattage\Core\Timeline\Mix;
+namespace Wattage\Core\Timeline;
 
 /** Ids for the clips and pictures that an edit makes: that of the one they come from, with a number behind it. */
 final class FreshIds
