@@ -224,6 +224,9 @@ test("somebody is invited, joins, becomes a viewer, comments, and the comment is
   await vera.keyboard.press("Enter");
   const mark = page.getByRole("button", { name: /^Comment of Vera at 00:00:10:00: too loud <b>here/ });
   await mark.click();
+  // Pressed again, it shows what is said again.
+  await page.getByRole("tab", { name: "Levels" }).click();
+  await mark.click();
   await expect(page.getByRole("region", { name: "Comments" })).toContainText("too loud <b>here</b>");
   await page.getByRole("button", { name: "Tick off “too loud <b>here</b>”" }).click();
   await expect(mark).toHaveCount(0);

@@ -65,8 +65,8 @@ export interface ScreenState {
   people: Someone[];
   /** Counts up when comments change. */
   commentsVersion: number;
-  /** The comment at hand. */
-  comment: string | null;
+  /** The comment at hand; another object each time one is taken up, be it the same again. */
+  comment: { id: string } | null;
   /** Why the server is not there, where it is not. */
   away: string | null;
   /** What a hand is on, as others see it: clip:… or fader:… */

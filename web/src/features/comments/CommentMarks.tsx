@@ -32,7 +32,7 @@ export function CommentMarks({ x, width, top }: Props) {
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => {
           player.seek(at);
-          store.getState().set({ comment: id });
+          store.getState().set({ comment: { id } });
         }}
       >
         <span className="grid size-[17px] place-content-center rounded-full border border-line bg-sheet shadow-sm">

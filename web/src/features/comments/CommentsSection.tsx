@@ -1,5 +1,5 @@
 import { Check, X } from "lucide-react";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { Comment } from "@/api/types";
 import { usePlayer } from "@/features/player";
@@ -118,8 +118,16 @@ function CommentRow({ comment }: { comment: Comment }) {
       store.getState().set({ commentsVersion: store.getState().commentsVersion + 1 });
   };
   const { id, at, text, author, cutOut, doneBy } = comment;
+  const taken = useMix((s) => (s.comment?.id === id ? s.comment : null));
+  const row = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (taken) row.current?.scrollIntoView({ block: "nearest" });
+  }, [taken]);
   return (
-    <li className={`group border-t border-line py-1.5 ${doneBy !== null ? "text-faint" : ""}`}>
+    <li
+      ref={row}
+      className={`border-t border-line py-1.5 ${doneBy !== null ? "text-faint" : ""} ${taken ? "bg-glow" : ""}`}
+    >
       <div className="flex items-center gap-1.5 text-[11px] text-faint">
         <button
           type="button"
