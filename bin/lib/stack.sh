@@ -61,10 +61,10 @@ app_env() {
   . "$dir/secrets"
   export APP_ENV="${APP_ENV:-prod}" APP_DEBUG=0 WATTAGE_SECRET WATTAGE_VAR="$dir" WATTAGE_STORAGE="$dir/storage" WATTAGE_LOG="$dir/log/app.log"
   export DATABASE_URL="postgresql://$PGUSER:$PGPASSWORD@$PGHOST:$PGPORT/$database?serverVersion=15&charset=utf8"
-  export MESSENGER_DSN=doctrine://default MAILER_DSN=postbox://here
+  export MAILER_DSN=postbox://here
 }
 
-php_cli=(php -d opcache.enable_cli=1 -d opcache.jit_buffer_size=64M -d opcache.jit=tracing -d opcache.file_update_protection=0 -d memory_limit=128M)
+php_cli=(php -d opcache.enable_cli=1 -d opcache.jit_buffer_size=64M -d opcache.jit=tracing -d opcache.file_update_protection=0 -d memory_limit=256M)
 
 app_prepare() {
   local dir=$1 user; user=$(app_user "$1")
@@ -73,7 +73,7 @@ app_prepare() {
   if [ "$(id -u)" = 0 ]; then chown -R "$user" "$dir/storage" "$dir/log" "$dir/cache"; fi
   run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" cache:warmup -q
   run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" doctrine:migrations:migrate -q -n --allow-no-migration
-  run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" messenger:setup-transports -q
+  run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" wattage:upgrade
 }
 
 fpm_config() {
@@ -99,7 +99,7 @@ php_admin_flag[expose_php] = off
 catch_workers_output = yes
 EOF
   if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"; fi
-  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MESSENGER_DSN MAILER_DSN WATTAGE_ADDRESS WATTAGE_SENDFILE PATH; do
+  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MAILER_DSN WATTAGE_ADDRESS WATTAGE_SENDFILE PATH; do
     printf 'env[%s] = "%s"\n' "$name" "${!name}"
   done
 }
@@ -171,15 +171,16 @@ web_start() {
   /usr/sbin/nginx -c "$dir/run/nginx.conf" -p "$dir/run" -e "$dir/log/nginx.log"
 }
 
-# A worker that ends, for whatever reason, is started again.
+# worker_start DIR NUMBER [OPTION...]  A worker that ends, for whatever reason, is started again.
 worker_start() {
   local dir=$1 number=$2 user; user=$(app_user "$1")
+  shift 2
   (
     trap - INT TERM EXIT
     exec setsid bash -c '
       trap "kill \$child 2>/dev/null; exit 0" TERM INT
       while :; do "$@" & child=$!; wait $child; sleep 0.3; done
-    ' worker $([ "$(id -un)" = "$user" ] || echo runuser -u "$user" --) "${php_cli[@]}" "$ROOT/bin/console" messenger:consume work -q --sleep=0.2 --time-limit=3600 --memory-limit=100M --keepalive=5
+    ' worker $([ "$(id -un)" = "$user" ] || echo runuser -u "$user" --) "${php_cli[@]}" "$ROOT/bin/console" wattage:work "$@"
   ) >>"$dir/log/worker.log" 2>&1 &
   echo $! >"$dir/run/worker-$number.pid"
 }

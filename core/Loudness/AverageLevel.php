@@ -18,14 +18,14 @@ final class AverageLevel
     }
 
     /**
-     * @param resource $blocks as SourceMeasurer wrote them, at the start
+     * @param iterable<SourceBlocks> $minutes in order, each but the last a whole number of 100 ms
      *
      * @return ?float dBFS; null where there is nothing but silence
      */
-    public static function ofStream(mixed $blocks, int $channels): ?float
+    public static function ofMinutes(iterable $minutes): ?float
     {
         $tenths = [];
-        foreach (SourceBlocks::fromStream($blocks, $channels) as $minute) {
+        foreach ($minutes as $minute) {
             array_push($tenths, ...Gating::tenths($minute->meanPowers()));
         }
 

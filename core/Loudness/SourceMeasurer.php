@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Wattage\Core\Signal\NotWritten;
+use Wattage\Core\Signal\Output;
 use Wattage\Core\Signal\PcmDecoder;
 use Wattage\Core\Signal\PcmFormat;
 
@@ -37,7 +39,11 @@ final class SourceMeasurer
         $this->binFrames = intdiv($rate, self::BLOCKS_PER_SECOND * self::BINS_PER_BLOCK);
     }
 
-    /** @param string $bytes any number of bytes of interleaved PCM */
+    /**
+     * @param string $bytes any number of bytes of interleaved PCM
+     *
+     * @throws NotWritten
+     */
     public function push(string $bytes): void
     {
         $bytes = '' === $this->rest ? $bytes : $this->rest.$bytes;
@@ -85,8 +91,8 @@ final class SourceMeasurer
             $this->peak = max($this->peak, $peak);
         }
         ksort($bins);
-        fwrite($this->blocks, pack('g*', ...$values));
-        fwrite($this->waveform, implode('', $bins));
+        Output::write($this->blocks, pack('g*', ...$values));
+        Output::write($this->waveform, implode('', $bins));
         $this->frames += $frames;
     }
 }

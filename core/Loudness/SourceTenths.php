@@ -29,6 +29,26 @@ final readonly class SourceTenths
         return new self([] === $powers ? [[]] : $powers, array_map(static fn (array $peaks): float => max($peaks), array_chunk($blocks->peaks(), 5)));
     }
 
+    /**
+     * Minute by minute, so that a day of sound needs no more memory than what comes out.
+     *
+     * @param iterable<SourceBlocks> $minutes in order, each but the last a whole number of 100 ms
+     *
+     * @return string as {@see toBytes()} makes it
+     */
+    public static function bytesOf(iterable $minutes, int $channels): string
+    {
+        $rows = array_fill(0, $channels + 1, '');
+        foreach ($minutes as $blocks) {
+            $some = self::of($blocks);
+            foreach ([...$some->powers, $some->peaks] as $row => $values) {
+                $rows[$row] .= [] === $values ? '' : pack('g*', ...$values);
+            }
+        }
+
+        return implode('', $rows);
+    }
+
     public static function fromBytes(string $bytes, int $channels): self
     {
         $size = 4 * intdiv(\strlen($bytes), 4 * ($channels + 1));

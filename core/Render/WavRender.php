@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Wattage\Core\Render;
 
 use Generator;
-use RuntimeException;
 use Wattage\Core\Signal\Clipping;
+use Wattage\Core\Signal\Output;
 use Wattage\Core\Signal\SampleEncoder;
 use Wattage\Core\Signal\SampleFormat;
 use Wattage\Core\Signal\WavHeader;
@@ -33,21 +33,15 @@ final readonly class WavRender
     public function writeTo(mixed $stream): Generator
     {
         $length = $this->mix->length();
-        $this->write($stream, WavHeader::delivery($this->format, $this->mix->rate, $length));
+        Output::write($stream, WavHeader::delivery($this->format, $this->mix->rate, $length));
         if (0 === $length) {
             return;
         }
         $encoder = new SampleEncoder($this->format);
         foreach ((new Renderer($this->mix, $this->sources))->render(Span::of(0, $length)) as $from => $samples) {
             $this->clipping->look($samples, $from);
-            $this->write($stream, $encoder->encode($samples));
+            Output::write($stream, $encoder->encode($samples));
             yield min(1.0, ($from + Renderer::PIECE) / $length);
         }
-    }
-
-    /** @param resource $stream */
-    private function write(mixed $stream, string $bytes): void
-    {
-        fwrite($stream, $bytes) === \strlen($bytes) || throw new RuntimeException('The file cannot be written: the disk may be full.');
     }
 }

@@ -19,4 +19,10 @@ enum SampleFormat: string
             self::Float32 => 32,
         };
     }
+
+    /** Of the samples of so many stereo frames. */
+    public function bytesFor(int $frames): int
+    {
+        return 2 * $frames * intdiv($this->bits(), 8);
+    }
 }

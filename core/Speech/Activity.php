@@ -48,7 +48,7 @@ final class Activity
     {
         $frames = intdiv($rate, SourceBlocks::PER_SECOND);
         $spans = [];
-        foreach (self::joined(self::runs($levels->levels, self::thresholds($levels, (int) round(100 * $sensitivity)))) as [$first, $end]) {
+        foreach (self::joined(self::runs($levels, self::thresholds($levels, (int) round(100 * $sensitivity)))) as [$first, $end]) {
             if ($end - $first >= self::SHORTEST_BLOCKS) {
                 $spans[] = Span::of($first * $frames, $end * $frames);
             }
@@ -70,32 +70,34 @@ final class Activity
     }
 
     /**
-     * @param list<int> $levels
      * @param list<int> $thresholds by second
      *
      * @return list<array{int, int}> first block, last block + 1
      */
-    private static function runs(array $levels, array $thresholds): array
+    private static function runs(SpeechLevels $levels, array $thresholds): array
     {
         $runs = [];
         $start = null;
         $last = 0;
-        $count = \count($levels);
-        $threshold = 0;
-        for ($b = 0; $b < $count; ++$b) {
-            $level = $levels[$b];
-            if (0 === $b % SourceBlocks::PER_SECOND) {
-                $threshold = $thresholds[intdiv($b, SourceBlocks::PER_SECOND)];
-            }
-            if (null === $start) {
-                if ($level > $threshold && (($levels[$b + 1] ?? -10_000) > $threshold || ($levels[$b + self::ONSET - 1] ?? -10_000) > $threshold)) {
-                    $start = $last = $b;
+        for ($first = 0; $first < $levels->count; $first += SpeechLevels::AT_ONCE) {
+            // With those after it that its last ones need to be seen with.
+            $some = $levels->levels($first, SpeechLevels::AT_ONCE + self::ONSET);
+            $threshold = 0;
+            for ($i = 0, $n = min(SpeechLevels::AT_ONCE, \count($some)); $i < $n; ++$i) {
+                $level = $some[$i];
+                if (0 === $i % SourceBlocks::PER_SECOND) {
+                    $threshold = $thresholds[intdiv($first + $i, SourceBlocks::PER_SECOND)];
                 }
-            } elseif ($level > $threshold - self::HYSTERESIS) {
-                $last = $b;
-            } elseif ($b - $last > self::HANG_OVER_BLOCKS) {
-                $runs[] = [$start, $last + 1];
-                $start = null;
+                if (null === $start) {
+                    if ($level > $threshold && (($some[$i + 1] ?? SpeechLevels::SILENCE) > $threshold || ($some[$i + self::ONSET - 1] ?? SpeechLevels::SILENCE) > $threshold)) {
+                        $start = $last = $first + $i;
+                    }
+                } elseif ($level > $threshold - self::HYSTERESIS) {
+                    $last = $first + $i;
+                } elseif ($first + $i - $last > self::HANG_OVER_BLOCKS) {
+                    $runs[] = [$start, $last + 1];
+                    $start = null;
+                }
             }
         }
         if (null !== $start) {

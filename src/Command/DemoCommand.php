@@ -6,39 +6,39 @@ namespace Wattage\App\Command;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use LogicException;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputArgument;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
-use Wattage\App\Entity\Job;
-use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
 use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
-use Wattage\App\Entity\SourceState;
 use Wattage\App\Entity\User;
-use Wattage\App\Job\Progress;
-use Wattage\App\Media\Ingest;
-use Wattage\App\Media\Spool;
+use Wattage\App\Job\IngestJob;
+use Wattage\App\Job\Queue;
+use Wattage\App\Media\Uploads;
 use Wattage\App\Project\History;
-use Wattage\App\Project\Pictures;
+use Wattage\App\Project\Sources;
 use Wattage\Core\Interchange\MixDocument;
 
 #[AsCommand('wattage:demo', 'Loads the demo project, The Salt Ferry, for an account; does nothing when it is there already.')]
 final class DemoCommand extends Command
 {
     private const NAME = 'The Salt Ferry';
+    private const PIECE = 8 << 20;
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Connection $database,
-        private readonly Ingest $ingest,
-        private readonly Spool $spool,
+        private readonly Sources $sources,
+        private readonly Uploads $uploads,
+        private readonly Queue $queue,
+        private readonly IngestJob $ingest,
         private readonly History $history,
-        private readonly Pictures $pictures,
         #[Autowire('%kernel.project_dir%/demo')]
         private readonly string $directory,
     ) {
@@ -66,15 +66,12 @@ final class DemoCommand extends Command
         $project = new Project(self::NAME, $owner);
         $this->entities->wrapInTransaction(function () use ($owner, $project): void {
             $this->entities->persist($project);
-            $this->history->begin($project, $owner, MixDocument::fromArray($this->withOwnSources($project)));
+            $this->history->begin($project, $owner, MixDocument::fromArray($this->withOwnSources($project, $owner)));
             $this->entities->flush();
             foreach ((array) $this->read('edits.json') as $edit) {
                 $this->history->edit($project, $owner, $project->head, $edit);
             }
         });
-        foreach ($this->entities->getRepository(Source::class)->findBy(['project' => $project]) as $source) {
-            $this->pictures->request($source);
-        }
 
         return self::SUCCESS;
     }
@@ -84,14 +81,14 @@ final class DemoCommand extends Command
      *
      * @return array<string, mixed>
      */
-    private function withOwnSources(Project $project): array
+    private function withOwnSources(Project $project, User $owner): array
     {
         /** @var array{sources: list<array<string, mixed>>, tracks: list<array{clips: list<array{source: string}>}>} $document */
         $document = $this->read('salt-ferry.json');
         $ids = [];
         foreach ($document['sources'] as $i => $entry) {
             /** @var array{id: string, file: string} $entry */
-            $source = $this->bringIn($project, $entry['file']);
+            $source = $this->bringIn($project, $owner, $entry['file']);
             $ids[$entry['id']] = (string) $source->id;
             unset($entry['file']);
             $document['sources'][$i] = [...$entry, 'id' => $ids[$entry['id']], 'picture' => PictureState::None !== $source->picture];
@@ -105,20 +102,20 @@ final class DemoCommand extends Command
         return $document;
     }
 
-    private function bringIn(Project $project, string $file): Source
+    private function bringIn(Project $project, User $owner, string $file): Source
     {
         $path = "{$this->directory}/media/{$file}";
-        $source = new Source($project, $file, (int) filesize($path));
-        $source->received = $source->size;
-        $source->state = SourceState::Analysing;
-        $source->job = $job = new Job(JobKind::Ingest);
-        $this->entities->persist($job);
-        $this->entities->persist($source);
+        $source = $this->sources->announce($project, $file, (int) filesize($path));
+        foreach (str_split((string) file_get_contents($path), self::PIECE) as $i => $piece) {
+            $this->sources->receive($source, $owner, $i * self::PIECE, $piece);
+        }
+        $job = $source->job ?? throw new LogicException('A source that is whole has a job.');
+        $lease = $this->queue->claim($job);
+        $makeVisible = $this->ingest->run($job, $lease);
+        $makeVisible();
         $this->entities->flush();
-        copy($path, $this->spool->upload($source->id));
-        $this->ingest->run($source, $job, new Progress($this->database, $job));
-        $job->state = JobState::Done;
-        $this->entities->flush();
+        $lease->end(JobState::Done);
+        $this->uploads->clear($source->id);
 
         return $source;
     }

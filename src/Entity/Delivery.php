@@ -30,13 +30,20 @@ class Delivery
     #[ORM\Column(type: Types::JSON, nullable: true)]
     public ?array $clipping = null;
 
+    /** Of the finished file, hexadecimal; NULL before. */
+    #[ORM\Column(length: 64, nullable: true)]
+    public ?string $sha256 = null;
+
     #[ORM\Column]
     public DateTimeImmutable $createdAt;
 
     #[ORM\OneToOne(cascade: ['persist']), ORM\JoinColumn(nullable: false)]
     public readonly Job $job;
 
-    /** @param int $revision number of the revision rendered */
+    /**
+     * @param int $revision number of the revision rendered
+     * @param int $seconds how long it is
+     */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
         public readonly Project $project,
@@ -44,10 +51,12 @@ class Delivery
         public readonly int $revision,
         #[ORM\Column(length: 10)]
         public readonly SampleFormat $format,
+        User $by,
+        int $seconds,
     ) {
         $this->id = Uuid::v7();
         $this->createdAt = new DateTimeImmutable();
-        $this->job = new Job(JobKind::Render);
+        $this->job = new Job(JobKind::Render, $by, $seconds);
     }
 
     public function path(): string

@@ -9,8 +9,8 @@ use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
 
-/** Work that a worker does behind the scenes, with its progress. */
-#[ORM\Entity, ORM\Table(name: 'job')]
+/** Work that a worker does behind the scenes, with its progress. Who has it in hand and until when, Job\Queue and Job\Lease keep in the same row. */
+#[ORM\Entity, ORM\Table(name: 'job'), ORM\Index(columns: ['state', 'lease_until'])]
 class Job
 {
     #[ORM\Id, ORM\Column(type: 'uuid')]
@@ -37,9 +37,24 @@ class Job
     #[ORM\Column(nullable: true)]
     public ?DateTimeImmutable $startedAt = null;
 
+    #[ORM\Column(nullable: true)]
+    public ?DateTimeImmutable $endedAt = null;
+
+    /** How often it was begun. */
+    #[ORM\Column(type: Types::SMALLINT)]
+    public int $tries = 0;
+
+    /**
+     * @param ?User $account who asked for it
+     * @param int $seconds of sound that it goes through, about
+     */
     public function __construct(
         #[ORM\Column(length: 10)]
         public readonly JobKind $kind,
+        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'SET NULL')]
+        public readonly ?User $account,
+        #[ORM\Column]
+        public int $seconds,
     ) {
         $this->id = Uuid::v7();
         $this->createdAt = new DateTimeImmutable();

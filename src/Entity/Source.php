@@ -8,8 +8,9 @@ use DateTimeImmutable;
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
-use Wattage\App\Media\AudioFacts;
+use Wattage\App\Media\Measured;
 use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source as MixSource;
 
 /** A file brought in: as it was sent, and, once measured, the sound it holds. */
@@ -62,6 +63,22 @@ class Source
     #[ORM\Column(nullable: true)]
     public ?float $averageDbfs = null;
 
+    /**
+     * What it measures without any gain, as it is heard on a track; NULL before analysis.
+     *
+     * @var ?array{integrated: ?float, range: float, maxShortTerm: ?float} LUFS, LU, LUFS
+     */
+    #[ORM\Column(type: Types::JSON, nullable: true)]
+    public ?array $loudness = null;
+
+    /** What was wrong with the file although it could be read, as a sentence for people; NULL when nothing was. */
+    #[ORM\Column(type: Types::TEXT, nullable: true)]
+    public ?string $warning = null;
+
+    /** Of the sound as stored, hexadecimal; NULL before analysis. */
+    #[ORM\Column(length: 64, nullable: true)]
+    public ?string $soundSha256 = null;
+
     #[ORM\Column(length: 10)]
     public PictureState $picture = PictureState::None;
 
@@ -96,17 +113,20 @@ class Source
     }
 
     /** The one moment in which it becomes usable. */
-    public function becomeReady(AudioFacts $facts, int $frames, float $peak, ?float $average, string $sha256): void
+    public function becomeReady(Measured $measured): void
     {
-        $this->format = $facts->format;
-        $this->fileRate = $facts->rate;
-        $this->channels = $facts->channels;
-        $this->bits = $facts->bits;
-        $this->frames = $frames;
-        $this->peakDbfs = $peak > 0.0 ? 20.0 * log10($peak) : -200.0;
-        $this->averageDbfs = $average;
-        $this->picture = $facts->hasPicture ? PictureState::Making : PictureState::None;
-        $this->sha256 = $sha256;
+        $this->format = $measured->facts->format;
+        $this->fileRate = $measured->facts->rate;
+        $this->channels = $measured->facts->channels;
+        $this->bits = $measured->facts->bits;
+        $this->frames = $measured->totals->frames;
+        $this->peakDbfs = $measured->totals->peak > 0.0 ? 20.0 * log10($measured->totals->peak) : -200.0;
+        $this->averageDbfs = $measured->average;
+        $this->loudness = $measured->loudness;
+        $this->warning = $measured->warning;
+        $this->picture = $measured->facts->hasPicture ? PictureState::Making : PictureState::None;
+        $this->sha256 = $measured->sha256;
+        $this->soundSha256 = $measured->soundSha256;
         $this->problem = null;
         $this->state = SourceState::Ready;
     }
@@ -115,7 +135,7 @@ class Source
     public function copiedTo(Project $project): self
     {
         $copy = new self($project, $this->name, $this->size);
-        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'picture'] as $field) {
+        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'loudness', 'warning', 'soundSha256', 'picture'] as $field) {
             $copy->{$field} = $this->{$field};
         }
 
@@ -126,6 +146,12 @@ class Source
     {
         $this->problem = $problem;
         $this->state = SourceState::Refused;
+    }
+
+    /** How long it is: exactly once it is ready, before that about what so many bytes of plain PCM are. */
+    public function seconds(): int
+    {
+        return intdiv($this->frames ?? intdiv($this->size, 4), Mix::DEFAULT_RATE);
     }
 
     /** As the mix sees it; null before it is ready. */

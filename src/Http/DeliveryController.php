@@ -5,21 +5,20 @@ declare(strict_types=1);
 namespace Wattage\App\Http;
 
 use Doctrine\ORM\EntityManagerInterface;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
-use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\JobState;
 use Wattage\App\Entity\Role;
-use Wattage\App\Job\RunJob;
+use Wattage\App\Job\Queue;
 use Wattage\App\Media\MediaStore;
+use Wattage\App\Media\Quotas;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\Core\Interchange\InvalidDocument;
@@ -28,7 +27,7 @@ use Wattage\Core\Signal\SampleFormat;
 /** Rendering the programme to a file, and fetching it. */
 final readonly class DeliveryController
 {
-    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private MessageBusInterface $bus, private MediaStore $store, private Once $once)
+    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private Quotas $quotas, private MediaStore $store, private Once $once)
     {
     }
 
@@ -50,13 +49,14 @@ final readonly class DeliveryController
             // What was seen when it was asked for, whatever others do meanwhile.
             $revision = $body->int('revision', 1, default: $project->head);
             $format = SampleFormat::tryFrom($body->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
-            if (0 === $this->history->mixAt($project, $revision)->length()) {
+            $mix = $this->history->mixAt($project, $revision);
+            if (0 === $mix->length()) {
                 throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
             }
-            $delivery = new Delivery($project, $revision, $format);
+            $this->quotas->render($this->access->user());
+            $delivery = new Delivery($project, $revision, $format, $this->access->user(), intdiv($mix->length(), $mix->rate));
             $this->entities->persist($delivery);
             $this->entities->flush();
-            $this->bus->dispatch(new RunJob((string) $delivery->job->id));
 
             return (string) $delivery->id;
         });
@@ -65,15 +65,11 @@ final readonly class DeliveryController
     }
 
     #[Route('/api/deliveries/{id}', methods: 'DELETE')]
-    public function cancel(Uuid $id): JsonResponse
+    public function cancel(Uuid $id, Queue $queue): JsonResponse
     {
         $delivery = $this->access->delivery($id, Role::Editor);
-        $job = $delivery->job;
-        if (!$job->state->isOver()) {
-            $job->cancelRequested = true;
-            $job->state = JobState::Waiting === $job->state ? JobState::Cancelled : $job->state;
-            $this->entities->flush();
-        }
+        $queue->cancel($delivery->job);
+        $this->entities->refresh($delivery->job);
 
         return new JsonResponse($this->view($delivery));
     }
@@ -84,11 +80,8 @@ final readonly class DeliveryController
         $delivery = $this->access->delivery($id, Role::Viewer);
         JobState::Done === $delivery->job->state || throw new ConflictHttpException('This delivery is not finished.');
         $this->store->has($delivery->path()) || throw new NotFoundHttpException('The file is gone. Render it again.');
-        $response = $file->answer($delivery->path(), 'audio/wav', $request);
-        $name = $this->fileName($delivery);
-        $response->headers->set('Content-Disposition', HeaderUtils::makeDisposition('attachment', $name, (string) preg_replace('/[^A-Za-z0-9 ._-]/', '_', $name)));
 
-        return $response;
+        return $file->answer($delivery->path(), 'audio/wav', $request, $this->fileName($delivery));
     }
 
     private function fileName(Delivery $delivery): string

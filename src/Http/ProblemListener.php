@@ -12,6 +12,9 @@ use Symfony\Component\HttpKernel\KernelEvents;
 use Symfony\Component\Security\Core\Exception\AccessDeniedException;
 use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Throwable;
+use Wattage\App\Database\Outage;
+use Wattage\App\Storage\MissingFile;
+use Wattage\App\Storage\NoRoom;
 use Wattage\App\Project\OthersEdit;
 use Wattage\App\Project\OutdatedRevision;
 use Wattage\App\Project\UnknownBase;
@@ -36,6 +39,9 @@ final readonly class ProblemListener
             $error instanceof OutdatedRevision => ProblemResponse::of(409, $error->getMessage(), $error->field, 'outdated', ['revision' => $error->newest]),
             $error instanceof OthersEdit => ProblemResponse::of(409, $error->getMessage(), code: 'others', more: ['revision' => $error->revision]),
             $error instanceof UnknownBase => ProblemResponse::of(409, $error->getMessage(), code: 'unknown-base'),
+            $error instanceof NoRoom => ProblemResponse::of(507, $error->getMessage()),
+            $error instanceof MissingFile => ProblemResponse::of(404, 'A file that belongs here is gone from the store. Tell whoever runs this server.'),
+            Outage::is($error) => ProblemResponse::away(),
             $error instanceof AccessDeniedException => ProblemResponse::of(403, 'Your role in this project does not allow that. Ask its owner.'),
             $error instanceof HttpExceptionInterface => ProblemResponse::of($error->getStatusCode(), '' === $error->getMessage() || $error->getStatusCode() >= 500 ? 'This could not be done.' : $this->plain($error)),
             default => $this->unexpected($error),

@@ -7,14 +7,16 @@ namespace Wattage\App\Http;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
+use Wattage\App\Storage\StoredBytes;
 
 /** A stored file, whole or a part of it: single byte ranges of RFC 9110, section 14. */
 final class RangeResponse
 {
-    /** @param resource $stream seekable */
-    public static function of(mixed $stream, string $type, Request $request): Response
+    private const AT_ONCE = 1 << 20;
+
+    public static function of(StoredBytes $file, string $type, Request $request): Response
     {
-        $size = (int) (fstat($stream)['size'] ?? 0);
+        $size = $file->size();
         [$from, $to] = [0, $size - 1];
         $partial = 1 === preg_match('/^bytes=(\d{0,15})-(\d{0,15})$/', (string) $request->headers->get('Range'), $asked) && '-' !== "{$asked[1]}-{$asked[2]}";
         if ($partial) {
@@ -24,9 +26,10 @@ final class RangeResponse
         if ($from > $to) {
             return new Response('', 416, ['Content-Range' => "bytes */{$size}"]);
         }
-        $response = new StreamedResponse(static function () use ($stream, $from, $to): void {
-            $out = fopen('php://output', 'w');
-            \is_resource($out) && stream_copy_to_stream($stream, $out, $to - $from + 1, $from);
+        $response = new StreamedResponse(static function () use ($file, $from, $to): void {
+            for ($at = $from; $at <= $to; $at += self::AT_ONCE) {
+                echo $file->read($at, min(self::AT_ONCE, $to - $at + 1));
+            }
         }, $partial ? 206 : 200, ['Content-Type' => $type, 'Content-Length' => (string) ($to - $from + 1), 'Accept-Ranges' => 'bytes']);
         $partial && $response->headers->set('Content-Range', "bytes {$from}-{$to}/{$size}");
 

@@ -21,9 +21,10 @@ use Wattage\App\Media\Refused;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Sources;
 use Wattage\App\Project\SourceView;
-use Wattage\Core\Loudness\HeardPart;
+use Wattage\App\Storage\NoRoom;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
+use Wattage\Core\Speech\HeardPart;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Side;
@@ -54,7 +55,7 @@ final readonly class SourceController
         $body = Body::of($request);
         try {
             $source = $this->sources->announce($project, $body->string('name'), $body->int('size', 0, Sources::MAX_BYTES));
-        } catch (Refused $reason) {
+        } catch (Refused|NoRoom $reason) {
             return ProblemResponse::of(422, $reason->getMessage(), 'size');
         }
 
@@ -67,7 +68,7 @@ final readonly class SourceController
         $source = $this->access->source($id, Role::Editor);
         $bytes = $request->getContent();
         \strlen($bytes) <= self::MAX_PIECE || throw new HttpException(413, 'This piece is too large. Send at most 16 MiB at once.');
-        $this->sources->receive($source, max(0, $request->query->getInt('offset')), $bytes);
+        $this->sources->receive($source, $this->access->user(), max(0, $request->query->getInt('offset')), $bytes);
 
         return new JsonResponse($this->views->one($source));
     }
@@ -76,7 +77,7 @@ final readonly class SourceController
     public function retry(Uuid $id): JsonResponse
     {
         $source = $this->access->source($id, Role::Editor);
-        $this->sources->retry($source);
+        $this->sources->retry($source, $this->access->user());
 
         return new JsonResponse($this->views->one($source));
     }
@@ -100,23 +101,23 @@ final readonly class SourceController
         $sound = $this->store->sound($source);
         $format = $sound->format();
 
-        return $this->immutable(WavHeader::of($format->channels, $format->bits, false, Mix::DEFAULT_RATE, $frames).$sound->read($number * $length, $frames), 'audio/wav');
+        $response = new Response(WavHeader::of($format->channels, $format->bits, false, Mix::DEFAULT_RATE, $frames).$sound->read($number * $length, $frames), headers: ['Content-Type' => 'audio/wav']);
+        $response->setPrivate()->setMaxAge(31_536_000)->setImmutable();
+        $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
+
+        return $response;
     }
 
     /** Outline for drawing: uint16 peaks; see Overview for the levels. */
     #[Route('/api/sources/{id}/outline/{level}', requirements: ['level' => '\d'], methods: 'GET')]
-    public function outline(Uuid $id, int $level, Request $request): Response
+    public function outline(Uuid $id, int $level, Request $request, StoredFile $file): Response
     {
         $source = $this->ready($id);
         isset(Overview::BINS_PER_POINT[$level]) || throw new NotFoundHttpException('There is no outline this fine.');
-        $side = Side::tryFrom($request->query->getString('channel'));
-        if (null !== $side && 2 === $source->channels) {
-            $waveform = $this->store->open(MediaStore::pathOf($source, 'waveform'));
+        $side = 2 === $source->channels ? Side::tryFrom($request->query->getString('channel')) : null;
+        $part = "overview-{$level}".(null === $side ? '' : "-{$side->value}");
 
-            return $this->immutable(Overview::ofChannel($waveform, Side::Left === $side ? 0 : 1, $level), 'application/octet-stream');
-        }
-
-        return $this->immutable((string) stream_get_contents($this->store->open(MediaStore::pathOf($source, "overview-{$level}"))), 'application/octet-stream');
+        return $file->part(MediaStore::pathOf($source, $part), 'application/octet-stream', $request);
     }
 
     /** What of a source stands out of its background, for trimming dead air. */
@@ -126,7 +127,7 @@ final readonly class SourceController
         $source = $this->ready($id);
         $from = max(0, $request->query->getInt('from'));
         $to = min((int) $source->frames, $request->query->getInt('to', (int) $source->frames));
-        $heard = HeardPart::of($this->store->blocks($source), Span::of($from, $to), Mix::DEFAULT_RATE);
+        $heard = HeardPart::of($this->store->speechLevels($source), Span::of($from, $to), Mix::DEFAULT_RATE);
 
         return new JsonResponse(['heard' => null === $heard ? null : ['from' => $heard->from, 'to' => $heard->to]]);
     }
@@ -146,14 +147,5 @@ final readonly class SourceController
         $source = $this->access->source($id, Role::Viewer);
 
         return SourceState::Ready === $source->state ? $source : throw new NotFoundHttpException('This source is not ready yet.');
-    }
-
-    private function immutable(string $content, string $type): Response
-    {
-        $response = new Response($content, headers: ['Content-Type' => $type]);
-        $response->setPrivate()->setMaxAge(31_536_000)->setImmutable();
-        $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
-
-        return $response;
     }
 }

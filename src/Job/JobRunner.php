@@ -4,99 +4,87 @@ declare(strict_types=1);
 
 namespace Wattage\App\Job;
 
-use DateTimeImmutable;
-use Doctrine\DBAL\Connection;
+use Closure;
 use Doctrine\ORM\EntityManagerInterface;
-use Symfony\Component\Messenger\Attribute\AsMessageHandler;
-use Wattage\App\Entity\Delivery;
+use Psr\Log\LoggerInterface;
+use Throwable;
+use Wattage\App\Database\Outage;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
-use Wattage\App\Entity\Source;
-use Wattage\App\Media\Ingest;
-use Wattage\App\Media\PictureMaker;
 use Wattage\App\Media\Refused;
-use Wattage\App\Media\Spool;
-use Wattage\App\Project\DeliveryRenderer;
-use Wattage\App\Project\Pictures;
+use Wattage\App\Storage\NoRoom;
 
-/** Does one job. May be handed the same one again after a worker died: it starts over, and ends once. */
-#[AsMessageHandler]
+/**
+ * Does the job that a lease is on. What it makes becomes visible together with its end, and only if the lease still holds: a job that two workers
+ * had in hand ends once.
+ */
 final readonly class JobRunner
 {
-    public function __construct(
-        private EntityManagerInterface $entities,
-        private Connection $database,
-        private Ingest $ingest,
-        private PictureMaker $pictures,
-        private DeliveryRenderer $renderer,
-        private Spool $spool,
-        private Pictures $pictureJobs,
-    ) {
+    private const UNFORESEEN = 'Something went wrong on our side. Try again; if it happens once more, tell whoever runs this server.';
+    private const SECONDS_BEFORE_NEXT_TRY = 2;
+
+    public function __construct(private EntityManagerInterface $entities, private IngestJob $ingests, private PictureJob $pictures, private RenderJob $renders, private LoggerInterface $logger)
+    {
     }
 
-    public function __invoke(RunJob $message): void
+    /** @throws Throwable when the worker cannot go on */
+    public function run(Lease $lease): void
     {
         $this->entities->clear();
-        $job = $this->entities->find(Job::class, $message->job);
-        if (null === $job || $job->state->isOver()) {
+        $job = $this->entities->find(Job::class, $lease->job);
+        if (null === $job) {
             return;
         }
+        $work = $this->of($job->kind);
         try {
             $job->cancelRequested && throw new Cancelled();
-            $job->state = JobState::Running;
-            $job->startedAt = new DateTimeImmutable();
-            $this->entities->flush();
-            $this->run($job, new Progress($this->database, $job));
-            $this->end($job, JobState::Done);
+            $this->end($lease, JobState::Done, $work->run($job, $lease));
+            $work->tidy($job);
         } catch (Cancelled) {
-            $this->cancel($job);
-        } catch (Refused $reason) {
-            JobKind::Ingest === $job->kind && $this->sourceOf($job)?->refuse($reason->getMessage());
-            $this->spool->clear($job->id);
-            $this->end($job, JobState::Failed, $reason->getMessage());
+            $this->end($lease, JobState::Cancelled, static fn () => $work->cancel($job));
+            $work->discard($job);
+        } catch (Refused|NoRoom $reason) {
+            $this->end($lease, JobState::Failed, static fn () => $work->fail($job, $reason->getMessage()), $reason->getMessage());
+            $work->discard($job);
+        } catch (LeaseLost) {
+            $this->logger->warning('A worker lost its lease on a job', ['job' => $lease->job]);
+        } catch (Interrupted) {
+            $lease->giveBack();
+        } catch (Throwable $error) {
+            $this->unforeseen($job, $lease, $work, $error);
         }
     }
 
-    private function run(Job $job, Progress $progress): void
+    private function of(JobKind $kind): Work
     {
-        $source = $this->sourceOf($job);
-        if (JobKind::Ingest === $job->kind && null !== $source) {
-            $this->ingest->run($source, $job, $progress);
-            $this->pictureJobs->request($source);
-        }
-        if (JobKind::Picture === $job->kind && null !== $source) {
-            $this->pictures->run($source, $job, $progress);
-        }
-        if (JobKind::Render !== $job->kind) {
+        return match ($kind) {
+            JobKind::Ingest => $this->ingests,
+            JobKind::Picture => $this->pictures,
+            JobKind::Render => $this->renders,
+        };
+    }
+
+    /** @param Closure(): void $change */
+    private function end(Lease $lease, JobState $state, Closure $change, ?string $problem = null): void
+    {
+        $this->entities->wrapInTransaction(static function () use ($lease, $state, $change, $problem): void {
+            $lease->end($state, $problem);
+            $change();
+        });
+    }
+
+    /** Another try may do better; if not, it is said where people see it. */
+    private function unforeseen(Job $job, Lease $lease, Work $work, Throwable $error): void
+    {
+        Outage::is($error) && throw $error;
+        $this->logger->error('A job broke down: {message}', ['message' => $error->getMessage(), 'job' => $lease->job, 'exception' => $error]);
+        if ($job->tries < Queue::MOST_TRIES) {
+            $lease->giveBack(self::SECONDS_BEFORE_NEXT_TRY * $job->tries, wasTry: true);
+
             return;
         }
-        $delivery = $this->entities->getRepository(Delivery::class)->findOneBy(['job' => $job]);
-        null !== $delivery && $this->renderer->run($delivery, $progress);
-    }
-
-    private function end(Job $job, JobState $state, ?string $problem = null): void
-    {
-        $job->state = $state;
-        $job->progress = 1.0;
-        $job->problem = $problem;
-        $this->entities->flush();
-    }
-
-    /** A source nobody wants any more leaves nothing behind; a delivery is kept as a cancelled line. */
-    private function cancel(Job $job): void
-    {
-        $this->spool->clear($job->id);
-        $source = $this->sourceOf($job);
-        if (null !== $source && JobKind::Ingest === $job->kind) {
-            $this->spool->clear($source->id);
-            $this->entities->remove($source);
-        }
-        $this->end($job, JobState::Cancelled);
-    }
-
-    private function sourceOf(Job $job): ?Source
-    {
-        return $this->entities->getRepository(Source::class)->findOneBy([JobKind::Picture === $job->kind ? 'pictureJob' : 'job' => $job]);
+        $this->end($lease, JobState::Failed, static fn () => $work->fail($job, self::UNFORESEEN), self::UNFORESEEN);
+        $work->discard($job);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Media;
 
 use Generator;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
@@ -64,9 +65,9 @@ final readonly class Ffmpeg
      *
      * @throws Refused
      */
-    public function decode(string $file, string $name, AudioFacts $facts, int $rate): Generator
+    public function decode(string $file, string $name, AudioFacts $facts, int $rate, Complaints $complaints = new Complaints()): Generator
     {
-        return $this->pcm($file, $name, '-af', "aresample={$rate}:resampler=soxr:precision=28", '-ac', (string) $facts->channels, '-f', "s{$facts->bits}le", '-c:a', "pcm_s{$facts->bits}le");
+        return $this->pcm($file, $name, $complaints, '-af', "aresample={$rate}:resampler=soxr:precision=28", '-ac', (string) $facts->channels, '-f', "s{$facts->bits}le", '-c:a', "pcm_s{$facts->bits}le");
     }
 
     /**
@@ -84,7 +85,7 @@ final readonly class Ffmpeg
     {
         $trim = "atrim=start_sample={$from}".(null === $to ? '' : ":end_sample={$to}");
 
-        return $this->pcm($file, $name, ...(0 === $from && null === $to ? [] : ['-af', $trim]), ...['-f', 16 === $facts->bits ? 's16le' : 'f32le']);
+        return $this->pcm($file, $name, new Complaints(), ...(0 === $from && null === $to ? [] : ['-af', $trim]), ...['-f', 16 === $facts->bits ? 's16le' : 'f32le']);
     }
 
     /**
@@ -92,7 +93,7 @@ final readonly class Ffmpeg
      *
      * @throws Refused
      */
-    private function pcm(string $file, string $name, string ...$output): Generator
+    private function pcm(string $file, string $name, Complaints $complaints, string ...$output): Generator
     {
         $process = new Process([
             ...$this->limits(), $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...$this->input($file),
@@ -102,19 +103,27 @@ final readonly class Ffmpeg
         $process->start();
         $bytes = 0;
         try {
-            foreach ($process->getIterator(Process::ITER_SKIP_ERR) as $piece) {
+            foreach ($process->getIterator() as $type => $piece) {
+                if (Process::ERR === $type) {
+                    $complaints->add($piece);
+                    continue;
+                }
                 $bytes += \strlen($piece);
                 yield $piece;
             }
             $process->wait();
         } catch (ProcessTimedOutException) {
             throw Refused::tooSlow($name);
+        } catch (ProcessSignaledException) {
+            throw Refused::decoderDied($name);
         } finally {
             $process->stop(0);
         }
         if (0 === $bytes) {
             throw Refused::notMedia($name);
         }
+        // One that gave up has not read all there is, whatever came out before.
+        $process->isSuccessful() || throw Refused::decoderDied($name);
     }
 
     /**
@@ -179,6 +188,8 @@ final readonly class Ffmpeg
             $process->wait();
         } catch (ProcessTimedOutException) {
             throw Refused::tooSlow($name);
+        } catch (ProcessSignaledException) {
+            throw Refused::noPicture($name);
         } finally {
             $process->stop(0);
         }

@@ -6,6 +6,7 @@ namespace Wattage\App\Media;
 
 use RuntimeException;
 use Wattage\Core\Render\PcmStream;
+use Wattage\Core\Signal\Output;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Timeline\Mix;
 
@@ -42,7 +43,7 @@ final readonly class MediaDirectory
         }
         $stream = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
         foreach ($this->ffmpeg->decode($path, $file, $facts, $mix->rate) as $piece) {
-            fwrite($stream, $piece);
+            Output::write($stream, $piece);
         }
 
         return new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits));

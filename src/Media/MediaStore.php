@@ -5,20 +5,22 @@ declare(strict_types=1);
 namespace Wattage\App\Media;
 
 use Closure;
-use League\Flysystem\FilesystemOperator;
-use RuntimeException;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Source;
-use Wattage\Core\Loudness\SourceBlocks;
+use Wattage\App\Storage\MissingFile;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\Store;
+use Wattage\App\Storage\StoredBytes;
 use Wattage\Core\Loudness\SourceTenths;
-use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Speech\SpeechLevels;
 
 /** Finished files: the sources as sent and as measured, and deliveries. */
 final readonly class MediaStore
 {
-    public function __construct(private FilesystemOperator $files)
+    private const HASHED_AT_ONCE = 4 << 20;
+
+    public function __construct(private Store $store)
     {
     }
 
@@ -28,89 +30,77 @@ final readonly class MediaStore
         return "sources/{$source->media}/{$part}";
     }
 
-    /** Stores a local file. */
-    public function put(string $path, string $localFile): void
+    /**
+     * Stores a local file, and reads it again from where it then is: only what is the same there is stored.
+     *
+     * @param string $sha256 of the file as it was made, hexadecimal
+     * @param Closure(): mixed $tick called now and then
+     *
+     * @throws NoRoom|Damaged
+     */
+    public function put(string $path, string $localFile, string $sha256, Closure $tick): void
     {
-        $stream = fopen($localFile, 'r') ?: throw new RuntimeException('A finished file is gone.');
-        try {
-            $this->files->writeStream($path, $stream);
-        } finally {
-            \is_resource($stream) && fclose($stream);
-        }
+        $this->store->put($path, $localFile, $tick);
+        $this->digest($path, $tick) === $sha256 || throw new Damaged($path);
     }
 
-    /** @return resource seekable */
-    public function open(string $path): mixed
+    /** @return string SHA-256 of what is stored, hexadecimal @throws MissingFile */
+    public function digest(string $path, ?Closure $tick = null): string
     {
-        $stream = $this->files->readStream($path);
-        if (stream_get_meta_data($stream)['seekable']) {
-            return $stream;
+        $file = $this->store->open($path);
+        $hash = hash_init('sha256');
+        for ($at = 0, $size = $file->size(); $at < $size; $at += self::HASHED_AT_ONCE) {
+            hash_update($hash, $file->read($at, self::HASHED_AT_ONCE));
+            null === $tick || $tick();
         }
-        $copy = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
-        stream_copy_to_stream($stream, $copy);
-        rewind($copy);
 
-        return $copy;
+        return hash_final($hash);
+    }
+
+    /** @throws MissingFile */
+    public function open(string $path): StoredBytes
+    {
+        return $this->store->open($path);
     }
 
     public function has(string $path): bool
     {
-        return $this->files->fileExists($path);
+        return $this->store->has($path);
     }
 
     public function delete(string $path): void
     {
-        $this->files->delete($path);
+        $this->store->delete($path);
     }
 
     public function deleteMedia(Uuid $media): void
     {
-        $this->files->deleteDirectory("sources/{$media}");
+        $this->store->deleteAll("sources/{$media}");
     }
 
-    public function sound(Source $source): PcmStream
+    public function sound(Source $source): StoredSound
     {
-        return new PcmStream($this->open(self::pathOf($source, 'pcm')), self::formatOf($source));
+        return new StoredSound($this->store->open(self::pathOf($source, 'pcm')), self::formatOf($source));
     }
 
-    /** How loud a source is, in the blocks it was measured in. */
-    public function blocks(Source $source): SourceBlocks
-    {
-        return SourceBlocks::fromBytes($this->bytes($source, 'blocks'), $source->channels ?? 1);
-    }
-
-    /** The same every 100 ms, kept beside the blocks once somebody has asked for it. */
+    /** How loud a source is every 100 ms. */
     public function tenths(Source $source): SourceTenths
     {
-        return SourceTenths::fromBytes($this->worked($source, 'tenths', fn (): string => SourceTenths::of($this->blocks($source))->toBytes()), $source->channels ?? 1);
+        return SourceTenths::fromBytes($this->bytes($source, 'tenths'), $source->channels ?? 1);
     }
 
-    /** All that finding speech in it needs, kept likewise. */
+    /** All that finding speech in it needs. */
     public function speechLevels(Source $source): SpeechLevels
     {
-        return SpeechLevels::fromBytes($this->worked($source, 'speech-levels', fn (): string => SpeechLevels::of($this->blocks($source))->toBytes()));
+        return SpeechLevels::fromBytes($this->bytes($source, 'speech-levels'));
     }
 
-    public function bytes(Source $source, string $part): string
+    /** @param ?int $length bytes; null for all */
+    public function bytes(Source $source, string $part, int $from = 0, ?int $length = null): string
     {
-        return (string) stream_get_contents($this->open(self::pathOf($source, $part)));
-    }
+        $file = $this->store->open(self::pathOf($source, $part));
 
-    /**
-     * What is worked out of a source once. It comes under its name when it is whole, whoever else asks meanwhile.
-     *
-     * @param Closure(): string $make
-     */
-    private function worked(Source $source, string $part, Closure $make): string
-    {
-        $path = self::pathOf($source, $part);
-        if (!$this->files->fileExists($path)) {
-            $own = "{$path}.".bin2hex(random_bytes(8));
-            $this->files->write($own, $make());
-            $this->files->move($own, $path);
-        }
-
-        return $this->bytes($source, $part);
+        return $file->read($from, $length ?? $file->size());
     }
 
     public static function formatOf(Source $source): PcmFormat

@@ -4,51 +4,55 @@ declare(strict_types=1);
 
 namespace Wattage\App\Media;
 
-use Doctrine\ORM\EntityManagerInterface;
-use RuntimeException;
 use Wattage\App\Entity\Job;
-use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Source;
-use Wattage\App\Job\Progress;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Interrupted;
+use Wattage\App\Job\Lease;
+use Wattage\App\Job\LeaseLost;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\OutFile;
 use Wattage\Core\Timeline\Mix;
 
 /** Makes the small picture that plays beside the sound of a source. */
 final readonly class PictureMaker
 {
-    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private MediaStore $store, private EntityManagerInterface $entities)
+    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private MediaStore $store)
     {
     }
 
-    /** A picture that cannot be made is no reason to lose the sound: it is only said. */
-    public function run(Source $source, Job $job, Progress $progress): void
+    /** @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost */
+    public function run(Source $source, Job $job, Lease $lease): void
     {
-        if (PictureState::Ready === $source->picture) {
-            return; // an earlier try got this far before it was cut off
-        }
         $work = $this->spool->workDirectory($job->id);
         try {
-            $this->make($source, $work, $progress);
-            $this->store->put(MediaStore::pathOf($source, 'picture'), "{$work}/picture.webm");
-            $source->picture = PictureState::Ready;
-        } catch (Refused $reason) {
-            $source->picture = PictureState::Failed;
-            throw $reason;
+            $this->make($source, $work, $lease);
+            $picture = "{$work}/picture.webm";
+            $this->store->put(MediaStore::pathOf($source, 'picture'), $picture, (string) hash_file('sha256', $picture), $lease->alive(...));
         } finally {
-            $this->entities->flush();
-            $this->spool->clear($job->id);
+            $this->spool->remove($work);
         }
     }
 
-    private function make(Source $source, string $work, Progress $progress): void
+    private function make(Source $source, string $work, Lease $lease): void
     {
-        $file = "{$work}/original";
-        $copy = fopen($file, 'w') ?: throw new RuntimeException('The work directory cannot be written.');
-        stream_copy_to_stream($this->store->open(MediaStore::pathOf($source, 'original')), $copy);
-        fclose($copy);
-        $facts = $this->ffmpeg->probe($file, $source->name);
+        $this->fetch($source, $work, $lease);
+        $facts = $this->ffmpeg->probe("{$work}/original", $source->name);
         $seconds = max(1.0, ($source->frames ?? 0) / Mix::DEFAULT_RATE);
-        foreach ($this->ffmpeg->picture($file, $source->name, "{$work}/picture.webm", $facts->startSeconds) as $done) {
-            $progress->report(min(0.98, $done / $seconds));
+        foreach ($this->ffmpeg->picture("{$work}/original", $source->name, "{$work}/picture.webm", $facts->startSeconds) as $done) {
+            $lease->report(min(0.98, $done / $seconds));
         }
+    }
+
+    private function fetch(Source $source, string $work, Lease $lease): void
+    {
+        $original = $this->store->open(MediaStore::pathOf($source, 'original'));
+        $this->spool->needs($original->size(), $source->name);
+        $copy = $this->spool->file($work, 'original', $source->name);
+        for ($at = 0, $size = $original->size(); $at < $size; $at += OutFile::PIECE) {
+            $copy->write($original->read($at, OutFile::PIECE));
+            $lease->alive();
+        }
+        $copy->close();
     }
 }

@@ -69,4 +69,23 @@ final class Refused extends RuntimeException
     {
         return new self("The picture of “{$name}” cannot be read. Its sound is here all the same.");
     }
+
+    public static function decoderDied(string $name): self
+    {
+        return new self("“{$name}” could not be read to its end: its decoder broke down on it. Export it again as WAV or FLAC and bring that in.");
+    }
+
+    /**
+     * @param string $quota what one account may have
+     * @param string $left what of it is left
+     */
+    public static function overQuota(string $name, string $quota, string $left): self
+    {
+        return new self("“{$name}” does not fit: an account has {$quota}, and {$left}. Remove recordings, deliveries or projects that are not needed, or ask whoever runs this server for more.");
+    }
+
+    public static function tooManyRenders(int $most): self
+    {
+        return new self("{$most} files are being made or wait already, which is the most for one account. Wait until one is done, or cancel one.");
+    }
 }

@@ -4,16 +4,20 @@ declare(strict_types=1);
 
 namespace Wattage\App\Media;
 
+use Closure;
 use RuntimeException;
 use Symfony\Component\Filesystem\Filesystem;
 use Symfony\Component\Uid\Uuid;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\OutFile;
 
-/**
- * A local directory for files that are not finished: uploads coming in and a worker's own. Every name in it is an id of
- * ours, never one from outside.
- */
+/** Where a worker keeps what it has not finished, on a disk of its own machine. Every name in it is ours, never one from outside. */
 final readonly class Spool
 {
+    private const DISK = 'work disk of this server';
+    /** Left free, so that other programs on the machine can go on. */
+    private const RESERVE_BYTES = 64_000_000;
+
     private Filesystem $files;
 
     public function __construct(private string $directory)
@@ -22,42 +26,55 @@ final readonly class Spool
         $this->files->mkdir($directory, 0o750);
     }
 
-    public function upload(Uuid $source): string
-    {
-        return "{$this->directory}/{$source}.upload";
-    }
-
-    /**
-     * Adds bytes to an upload at an offset; what may stand behind it, from a try that broke off, is dropped.
-     *
-     * @param int<0, max> $offset
-     */
-    public function write(Uuid $source, int $offset, string $bytes): void
-    {
-        $stream = fopen($this->upload($source), 'c+') ?: throw new RuntimeException('The upload cannot be stored.');
-        try {
-            ftruncate($stream, $offset);
-            fseek($stream, $offset);
-            if (fwrite($stream, $bytes) !== \strlen($bytes)) {
-                throw new RuntimeException('The upload cannot be stored: the disk may be full.');
-            }
-        } finally {
-            fclose($stream);
-        }
-    }
-
-    /** An empty directory of a job's own; anything left in it from an earlier try is gone. */
+    /** An empty directory for one try of a job. Another try, on whichever machine, has another. */
     public function workDirectory(Uuid $job): string
     {
-        $directory = "{$this->directory}/{$job}.work";
-        $this->files->remove($directory);
+        $directory = "{$this->directory}/{$job}.".bin2hex(random_bytes(4));
         $this->files->mkdir($directory, 0o750);
 
         return $directory;
     }
 
-    public function clear(Uuid $id): void
+    public function remove(string $directory): void
     {
-        $this->files->remove(["{$this->directory}/{$id}.upload", "{$this->directory}/{$id}.work"]);
+        $this->files->remove($directory);
+    }
+
+    /** @throws NoRoom */
+    public function file(string $directory, string $part, string $name): OutFile
+    {
+        return OutFile::create("{$directory}/{$part}", $name, self::DISK);
+    }
+
+    /**
+     * Before work begins that would fill the disk.
+     *
+     * @throws NoRoom
+     */
+    public function needs(int $bytes, string $name): void
+    {
+        $free = disk_free_space($this->directory);
+        false !== $free || throw new RuntimeException('The work disk cannot be asked for its room.');
+        $bytes + self::RESERVE_BYTES <= $free || throw NoRoom::tooLittle("“{$name}”", self::DISK, $bytes + self::RESERVE_BYTES, (int) $free);
+    }
+
+    /**
+     * Removes what tries have left behind that were cut off.
+     *
+     * @param Closure(string): bool $isRunning whether a worker has a job in hand, by its id
+     *
+     * @return int how many there were
+     */
+    public function sweep(Closure $isRunning): int
+    {
+        $swept = 0;
+        foreach (glob("{$this->directory}/*") ?: [] as $directory) {
+            if (!$isRunning(explode('.', basename($directory))[0])) {
+                $this->files->remove($directory);
+                ++$swept;
+            }
+        }
+
+        return $swept;
     }
 }

@@ -4,15 +4,22 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use RuntimeException;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\Source;
-use Wattage\App\Job\Progress;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Interrupted;
+use Wattage\App\Job\Lease;
+use Wattage\App\Job\LeaseLost;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Spool;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\OutFile;
 use Wattage\Core\Render\WavRender;
 use Wattage\Core\Signal\Clipping;
+use Wattage\Core\Signal\NotWritten;
 use Wattage\Core\Timeline\Mix;
 
 /** Renders a delivery to its file; it can be seen only once it is whole. */
@@ -22,23 +29,64 @@ final readonly class DeliveryRenderer
     {
     }
 
-    /** @throws \Wattage\App\Job\Cancelled */
-    public function run(Delivery $delivery, Progress $progress): void
+    /**
+     * @return Closure(): void makes it known
+     *
+     * @throws NoRoom|Cancelled|Interrupted|LeaseLost
+     */
+    public function run(Delivery $delivery, Lease $lease): Closure
     {
-        $mix = $this->history->mixAt($delivery->project, $delivery->revision);
-        $file = $this->spool->workDirectory($delivery->job->id).'/delivery.wav';
-        $stream = fopen($file, 'w') ?: throw new RuntimeException('The work directory cannot be written.');
-        $render = new WavRender($mix, $this->sounds($mix), $delivery->format);
-        foreach ($render->writeTo($stream) as $done) {
-            $progress->report($done);
+        $work = $this->spool->workDirectory($delivery->job->id);
+        try {
+            $mix = $this->history->mixAt($delivery->project, $delivery->revision);
+            $this->spool->needs($delivery->format->bytesFor($mix->length()), 'this file');
+            $clipping = $this->render($mix, $delivery, $work, $lease);
+            $file = "{$work}/delivery.wav";
+            $size = (int) filesize($file);
+            $sha256 = self::digest($file, $lease);
+            $this->store->put($delivery->path(), $file, $sha256, $lease->alive(...));
+        } finally {
+            $this->spool->remove($work);
         }
-        fclose($stream);
-        $size = filesize($file);
-        $this->store->put($delivery->path(), $file);
-        $delivery->clipping = self::told($render->clipping);
-        $delivery->size = false === $size ? null : $size;
-        $this->entities->flush();
-        $this->spool->clear($delivery->job->id);
+
+        return static function () use ($delivery, $size, $sha256, $clipping): void {
+            $delivery->clipping = self::told($clipping);
+            $delivery->size = $size;
+            $delivery->sha256 = $sha256;
+        };
+    }
+
+    public function discard(Delivery $delivery): void
+    {
+        $this->store->delete($delivery->path());
+    }
+
+    private function render(Mix $mix, Delivery $delivery, string $work, Lease $lease): Clipping
+    {
+        $file = $this->spool->file($work, 'delivery.wav', 'the file');
+        $render = new WavRender($mix, $this->sounds($mix), $delivery->format);
+        try {
+            foreach ($render->writeTo($file->stream()) as $done) {
+                $lease->report(0.98 * $done);
+            }
+        } catch (NotWritten) {
+            $file->full();
+        }
+        $file->close();
+
+        return $render->clipping;
+    }
+
+    private static function digest(string $file, Lease $lease): string
+    {
+        $in = fopen($file, 'r') ?: throw new RuntimeException('A work file is gone.');
+        $hash = hash_init('sha256');
+        while (0 < hash_update_stream($hash, $in, OutFile::PIECE)) {
+            $lease->alive();
+        }
+        fclose($in);
+
+        return hash_final($hash);
     }
 
     /** @return array{samples: int, peak: ?float, places: list<array{int, int, float}>} */

@@ -12,7 +12,6 @@ use Symfony\Contracts\Cache\CacheInterface;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\MediaStore;
-use Wattage\Core\Loudness\Predicted;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Time\Span;
@@ -69,24 +68,6 @@ final readonly class Measures
         ));
 
         return array_map(static fn (array $span): Span => Span::of(...$span), $spans);
-    }
-
-    /**
-     * What a source measures by itself, without any gain, as it is heard on a track: one channel sounds on both sides.
-     *
-     * @return array{integrated: ?float, range: float, maxShortTerm: ?float} LUFS, LU
-     */
-    public function loudnessOf(Source $source): array
-    {
-        return $this->cache->get("loudness-on-a-track-{$source->id}", function () use ($source): array {
-            $tenths = $this->store->tenths($source);
-            $sides = 1 === $tenths->channels() ? 2.0 : 1.0;
-            $powers = array_map(static fn (float ...$channels): float => $sides * array_sum($channels), ...$tenths->powers);
-            $found = Predicted::of($powers, $tenths->peaks);
-            $round = static fn (?float $value): ?float => null === $value ? null : round($value, 1);
-
-            return ['integrated' => $round($found->integrated), 'range' => round($found->range, 1), 'maxShortTerm' => $round($found->maxShortTerm)];
-        });
     }
 
     /**

@@ -13,7 +13,7 @@ use Wattage\Core\Timeline\Mix;
 /** Sources as the browser gets them: what they are, what they measure, and the gain they should have. */
 final readonly class SourceView
 {
-    public function __construct(private History $history, private Measures $measures)
+    public function __construct(private History $history)
     {
     }
 
@@ -49,13 +49,14 @@ final readonly class SourceView
             'received' => $source->received,
             'progress' => $source->job->progress ?? 0.0,
             'problem' => $source->problem,
+            'warning' => $source->warning,
             'format' => $source->format,
             'fileRate' => $source->fileRate,
             'channels' => $source->channels,
             'frames' => $source->frames,
             'peakDbfs' => $source->peakDbfs,
             'averageDbfs' => $source->averageDbfs,
-            'loudness' => $ready ? $this->measures->loudnessOf($source) : null,
+            'loudness' => $source->loudness,
             'advice' => null === $advice ? null : ['use' => $advice->use->value, 'target' => $advice->target, 'gain' => $advice->gain, 'limit' => $advice->limit],
             'picture' => $source->picture->value,
         ];

@@ -4,40 +4,42 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
-use DateTimeImmutable;
+use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
-use Symfony\Component\Messenger\MessageBusInterface;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
-use Wattage\App\Job\RunJob;
+use Wattage\App\Entity\User;
 use Wattage\App\Media\MediaStore;
+use Wattage\App\Media\Quotas;
 use Wattage\App\Media\Refused;
-use Wattage\App\Media\Spool;
+use Wattage\App\Media\Uploads;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\Store;
 use Wattage\Core\Timeline\Name;
 
 /** Bringing files in: the upload piece by piece, then the analysis by a worker; with ways to stop and to try again. */
 final readonly class Sources
 {
     public const MAX_BYTES = 64 * 1024 ** 3;
-    private const ABANDONED_AFTER = '-1 day';
 
     public function __construct(
         private EntityManagerInterface $entities,
-        private MessageBusInterface $bus,
-        private Spool $spool,
+        private Uploads $uploads,
+        private Store $files,
         private MediaStore $store,
+        private Quotas $quotas,
     ) {
     }
 
     /**
      * @param string $name as the browser calls the file; path parts are dropped
      *
-     * @throws Refused|\Wattage\Core\Problem
+     * @throws Refused|NoRoom|\Wattage\Core\Problem
      */
     public function announce(Project $project, string $name, int $size): Source
     {
@@ -45,7 +47,9 @@ final readonly class Sources
         if (0 === $size) {
             throw Refused::empty($base);
         }
-        $this->dropAbandoned($project);
+        $this->quotas->file($project, $base, $size);
+        $free = $this->files->freeBytes();
+        null === $free || $size < $free || throw NoRoom::tooLittle("“{$base}”", 'disk of the media store', $size, $free);
         $source = new Source($project, $base, $size);
         $this->entities->persist($source);
         $this->entities->flush();
@@ -54,73 +58,75 @@ final readonly class Sources
     }
 
     /**
-     * Takes the next bytes of an upload. With the last ones, the analysis begins.
+     * Takes the next bytes of an upload. With the last ones, the analysis begins. Bytes that are here already are taken as well: their answer was lost.
      *
      * @param int<0, max> $offset must be what was received so far, or less to send a piece again
+     *
+     * @throws NoRoom
      */
-    public function receive(Source $source, int $offset, string $bytes): void
+    public function receive(Source $source, User $by, int $offset, string $bytes): void
     {
-        if (SourceState::Uploading !== $source->state || $offset > $source->received || $offset + \strlen($bytes) > $source->size) {
+        $end = $offset + \strlen($bytes);
+        if (SourceState::Uploading !== $source->state && $end <= $source->received) {
+            return;
+        }
+        if (SourceState::Uploading !== $source->state || $offset > $source->received || $end > $source->size || '' === $bytes) {
             throw new ConflictHttpException(\sprintf('“%s” goes on at byte %d of %d. Send from there.', $source->name, $source->received, $source->size));
         }
-        $this->spool->write($source->id, $offset, $bytes);
-        $source->received = $offset + \strlen($bytes);
-        $source->received === $source->size ? $this->analyse($source) : $this->entities->flush();
+        $this->uploads->add($source->id, $offset, $bytes, $source->received);
+        $this->entities->wrapInTransaction(function () use ($source, $by, $end): void {
+            // Others may send the same piece at this moment: only one of them is the last.
+            $this->entities->refresh($source, LockMode::PESSIMISTIC_WRITE);
+            if (SourceState::Uploading === $source->state) {
+                $source->received = $end;
+                $end < $source->size || $this->analyse($source, $by);
+            }
+        });
     }
 
     /** Tries a refused source once more, from the bytes that were sent. */
-    public function retry(Source $source): void
+    public function retry(Source $source, User $by): void
     {
-        if (SourceState::Refused !== $source->state || !is_file($this->spool->upload($source->id))) {
+        if (SourceState::Refused !== $source->state || !$this->uploads->isWhole($source->id, $source->size)) {
             throw new ConflictHttpException("“{$source->name}” cannot be tried again. Send the file again instead.");
         }
-        $this->analyse($source);
+        $this->analyse($source, $by);
+        $this->entities->flush();
     }
 
-    /** Stops an upload or an analysis, or removes a source that no clip uses in the present mix. */
+    /** Stops an upload or an analysis, or removes a source that no clip uses in any state. */
     public function remove(Source $source): void
     {
-        if (SourceState::Analysing === $source->state && null !== $source->job && !$source->job->state->isOver()) {
-            $source->job->cancelRequested = true;
-            if (JobState::Running === $source->job->state) {
-                $this->entities->flush();
-
-                return; // the worker notices and cleans up
+        $this->entities->wrapInTransaction(function () use ($source): void {
+            // Whoever places it at this moment is waited for, or finds it gone.
+            $this->entities->refresh($source->project, LockMode::PESSIMISTIC_WRITE);
+            $this->entities->refresh($source, LockMode::PESSIMISTIC_WRITE);
+            $job = $source->job;
+            if (SourceState::Analysing === $source->state && null !== $job) {
+                $this->entities->refresh($job, LockMode::PESSIMISTIC_WRITE);
+                $job->cancelRequested = true;
+                if (JobState::Running === $job->state) {
+                    return; // the worker notices and cleans up
+                }
+                $job->state = JobState::Cancelled;
             }
-            $source->job->state = JobState::Cancelled;
+            SourceState::Ready === $source->state && $this->refuseIfEverUsed($source);
+            $this->entities->remove($source);
+        });
+        if ($this->entities->contains($source)) {
+            return;
         }
-        if (SourceState::Ready === $source->state) {
-            $this->refuseIfEverUsed($source);
-        }
-        $this->spool->clear($source->id);
-        $this->entities->remove($source);
-        $this->entities->flush();
+        $this->uploads->clear($source->id);
         // Files go with the last source that sounds from them.
         0 === $this->entities->getRepository(Source::class)->count(['media' => $source->media]) && $this->store->deleteMedia($source->media);
     }
 
-    /** Uploads that broke off and were never taken up again leave nothing behind for longer than a day. */
-    private function dropAbandoned(Project $project): void
-    {
-        $abandoned = $this->entities->createQuery('SELECT s FROM '.Source::class.' s WHERE s.project = :project AND s.state = :uploading AND s.createdAt < :before')
-            ->setParameter('project', $project->id, 'uuid')
-            ->setParameter('uploading', SourceState::Uploading)
-            ->setParameter('before', new DateTimeImmutable(self::ABANDONED_AFTER));
-        /** @var Source $source */
-        foreach ((array) $abandoned->getResult() as $source) {
-            $this->spool->clear($source->id);
-            $this->entities->remove($source);
-        }
-    }
-
-    private function analyse(Source $source): void
+    private function analyse(Source $source, User $by): void
     {
         $source->problem = null;
         $source->state = SourceState::Analysing;
-        $source->job = new Job(JobKind::Ingest);
+        $source->job = new Job(JobKind::Ingest, $by, $source->seconds());
         $this->entities->persist($source->job);
-        $this->entities->flush();
-        $this->bus->dispatch(new RunJob((string) $source->job->id));
     }
 
     /** Undo may bring back any state, so a source stays as long as a revision knows it. */

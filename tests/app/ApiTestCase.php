@@ -28,7 +28,7 @@ abstract class ApiTestCase extends WebTestCase
         $this->browser = static::createClient();
         $this->browser->disableReboot();
         // What an earlier test left undone is not this one's work.
-        $this->entities()->getConnection()->executeStatement('DELETE FROM messenger_messages');
+        $this->entities()->getConnection()->executeStatement("UPDATE job SET state = 'cancelled' WHERE state IN ('waiting', 'running')");
     }
 
     protected function user(string $name = 'Ada'): User
@@ -145,10 +145,10 @@ abstract class ApiTestCase extends WebTestCase
     }
 
     /** One worker that takes what waits, through the real queue, and then ends. */
-    protected function work(int $messages = 1): void
+    protected function work(int $jobs = 1): void
     {
-        $consume = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('messenger:consume'));
-        $consume->execute(['receivers' => ['work'], '--limit' => $messages, '--time-limit' => 30, '--sleep' => 0.05]);
+        $work = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:work'));
+        $work->execute(['--jobs' => $jobs, '--until-idle' => true]);
         $this->entities()->clear();
     }
 

@@ -4,15 +4,21 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\app;
 
-use League\Flysystem\Config;
-use League\Flysystem\Filesystem;
-use League\Flysystem\Local\LocalFilesystemAdapter;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Uid\Uuid;
+use Wattage\App\Media\Damaged;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Spool;
+use Wattage\App\Media\Uploads;
 use Wattage\App\Media\WavHeaderReader;
+use Wattage\App\Storage\LocalStore;
+use Wattage\App\Storage\MissingFile;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\OutFile;
+use Wattage\Core\Loudness\SourceMeasurer;
+use Wattage\Core\Signal\NotWritten;
+use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\WavHeader;
 use Wattage\Tests\support\Sound;
 
@@ -31,66 +37,121 @@ final class StorageTest extends TestCase
         (new \Symfony\Component\Filesystem\Filesystem())->remove($this->directory);
     }
 
-    public function testAnUploadIsWrittenPieceByPieceAndAPieceCanBeSentAgain(): void
+    public function testAnUploadIsStoredPieceByPieceAndAPieceCanBeSentAgain(): void
     {
-        $spool = new Spool($this->directory);
+        $uploads = new Uploads(new LocalStore($this->directory));
         $id = Uuid::v7();
-        $spool->write($id, 0, 'abcdef');
-        $spool->write($id, 6, 'ghi');
-        $spool->write($id, 3, 'DEF');
-        self::assertSame('abcDEF', file_get_contents($spool->upload($id)), 'what stood behind a piece sent again is dropped');
-        $spool->clear($id);
-        self::assertFileDoesNotExist($spool->upload($id));
+        $uploads->add($id, 0, 'abcdef', 6);
+        $uploads->add($id, 6, 'ghi', 6);
+        $uploads->add($id, 6, 'GHI', 6);
+        self::assertTrue($uploads->isWhole($id, 9));
+        self::assertSame('abcdefGHI', $this->assembled($uploads, $id, 9));
+        $uploads->clear($id);
+        self::assertFalse($uploads->isWhole($id, 9));
     }
 
-    public function testAJobsDirectoryIsEmptyAtEveryTry(): void
+    public function testWhatStoodBehindAPieceSentAgainInAnotherLengthIsLeftOut(): void
+    {
+        $uploads = new Uploads(new LocalStore($this->directory));
+        $id = Uuid::v7();
+        foreach ([[0, 'abcd'], [4, 'efgh'], [0, 'AB'], [2, 'Cxx'], [3, 'DE']] as [$offset, $bytes]) {
+            $uploads->add($id, $offset, $bytes, 8);
+        }
+        self::assertSame('ABCDE', $this->assembled($uploads, $id, 5));
+    }
+
+    public function testAnUploadOfWhichSomethingIsMissingIsNotPutTogether(): void
+    {
+        $uploads = new Uploads(new LocalStore($this->directory));
+        $id = Uuid::v7();
+        $uploads->add($id, 0, 'abc', 6);
+        $uploads->add($id, 5, 'fgh', 6);
+        $this->expectException(MissingFile::class);
+        $this->assembled($uploads, $id, 8);
+    }
+
+    public function testEveryTryOfAJobHasADirectoryOfItsOwn(): void
     {
         $spool = new Spool($this->directory);
         $id = Uuid::v7();
-        file_put_contents($spool->workDirectory($id).'/half', 'x');
-        self::assertSame([], glob($spool->workDirectory($id).'/*'));
-        $spool->clear($id);
-        self::assertSame([], glob("{$this->directory}/*.work"));
+        $first = $spool->workDirectory($id);
+        file_put_contents("{$first}/half", 'x');
+        $second = $spool->workDirectory($id);
+        self::assertSame([], glob("{$second}/*"));
+        self::assertSame(2, $spool->sweep(static fn (string $job): bool => $job !== (string) $id));
+        self::assertSame([], glob("{$this->directory}/*"));
+    }
+
+    public function testWhatAWorkerHasInHandIsNotSweptAway(): void
+    {
+        $spool = new Spool($this->directory);
+        $spool->workDirectory($id = Uuid::v7());
+        self::assertSame(0, $spool->sweep(static fn (string $job): bool => $job === (string) $id));
+    }
+
+    public function testWorkThatWouldFillTheDiskIsRefusedBeforeItBegins(): void
+    {
+        $this->expectException(NoRoom::class);
+        $this->expectExceptionMessage('The work disk of this server has no room for “long.wav”: it needs 1000000.1 GB');
+        (new Spool($this->directory))->needs(10 ** 15, 'long.wav');
+    }
+
+    /** The device file /dev/full takes no byte, as a full disk does. */
+    public function testAFullDiskIsSaidByName(): void
+    {
+        mkdir($this->directory);
+        symlink('/dev/full', "{$this->directory}/voice");
+        $file = OutFile::create("{$this->directory}/voice", 'voice.wav', 'work disk of this server');
+        $this->expectException(NoRoom::class);
+        $this->expectExceptionMessage('The work disk of this server is full: “voice.wav” could not be stored');
+        $file->write('RIFF');
+    }
+
+    public function testTheCoreSaysWhenWhatItMeasuresCannotBeWritten(): void
+    {
+        $full = fopen('/dev/full', 'w');
+        $measurer = new SourceMeasurer(PcmFormat::of(1, 16), 48_000, $full, Sound::memory());
+        $this->expectException(NotWritten::class);
+        $measurer->push(str_repeat("\0", 96_000));
     }
 
     public function testUploadsCannotBeReadByOtherAccounts(): void
     {
-        new Spool($this->directory.'/spool');
-        self::assertSame(0, fileperms($this->directory.'/spool') & 0o007);
+        new LocalStore($this->directory.'/media');
+        self::assertSame(0, fileperms($this->directory.'/media') & 0o007);
     }
 
     public function testWhatIsStoredIsReadFromAnywhereInIt(): void
     {
-        $store = new MediaStore(new Filesystem(new LocalFilesystemAdapter($this->directory)));
-        $store->put('a/b', Sound::file('0123456789'));
-        $stream = $store->open('a/b');
-        fseek($stream, 4);
-        self::assertSame('456', fread($stream, 3));
-        self::assertTrue($store->has('a/b'));
+        $store = new LocalStore($this->directory);
+        $file = Sound::file('0123456789');
+        $store->put('a/b', $file);
+        self::assertFileDoesNotExist($file);
+        self::assertSame(10, $store->open('a/b')->size());
+        self::assertSame('456', $store->open('a/b')->read(4, 3));
+        self::assertSame('89', $store->open('a/b')->read(8, 30));
+        self::assertSame(['a/b'], array_keys(iterator_to_array($store->files('a'))));
         $store->delete('a/b');
         self::assertFalse($store->has('a/b'));
+        $this->expectException(MissingFile::class);
+        $store->open('a/b');
     }
 
-    /** A store across a network hands out streams that only go forward; those are read from a copy. */
-    public function testAStoreWhoseStreamsOnlyGoForwardServesAsWell(): void
+    public function testAFileThatCameToBeStoredOtherwiseIsNotTaken(): void
     {
-        $adapter = new class($this->directory) extends LocalFilesystemAdapter {
-            public function readStream(string $path)
-            {
-                $process = popen('cat '.escapeshellarg(StorageTest::$root.'/'.$path), 'r');
-                \assert(\is_resource($process));
-
-                return $process;
-            }
-        };
-        self::$root = $this->directory;
-        $adapter->write('far', '0123456789', new Config());
-        $stream = (new MediaStore(new Filesystem($adapter)))->open('far');
-        fseek($stream, 7);
-        self::assertSame('789', fread($stream, 3));
+        $store = new MediaStore(new LocalStore($this->directory));
+        $this->expectException(Damaged::class);
+        $store->put('a/b', Sound::file('with a hole'), hash('sha256', 'whole'), static fn () => null);
     }
 
-    public static string $root = '';
+    private function assembled(Uploads $uploads, Uuid $id, int $size): string
+    {
+        $file = "{$this->directory}/whole";
+        $sha256 = $uploads->assemble($id, $size, OutFile::create($file, 'whole', 'disk'), static fn () => null);
+        self::assertSame(hash_file('sha256', $file), $sha256);
+
+        return (string) file_get_contents($file);
+    }
 
     #[DataProvider('headers')]
     public function testAWavHeaderSaysHowMuchSoundThereShouldBe(string $bytes, ?float $seconds): void

@@ -7,7 +7,7 @@ const run = process.env.WATTAGE_RUN ?? "";
 /** Ends every PHP process of the workers at once, without a word; their supervisors go on. */
 function killWorkers(): number {
   let killed = 0;
-  for (const number of [1, 2]) {
+  for (const number of [1, 2, 3]) {
     const group = readFileSync(`${run}/worker-${number}.pid`, "utf8").trim();
     const found = spawnSync("pgrep", ["-g", group, "-x", "php"], { encoding: "utf8" })
       .stdout.split("\n")

@@ -9,7 +9,6 @@ use PHPUnit\Framework\TestCase;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\AverageLevel;
 use Wattage\Core\Loudness\Gating;
-use Wattage\Core\Loudness\HeardPart;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
@@ -18,6 +17,8 @@ use Wattage\Core\Render\Renderer;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\SampleEncoder;
 use Wattage\Core\Signal\SampleFormat;
+use Wattage\Core\Speech\HeardPart;
+use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
@@ -125,11 +126,11 @@ final class LevelsTest extends TestCase
             $samples[] = $random->float(-1, 1) * ($speaks || $click ? 0.1 : 0.001);
         }
         $blocks = self::blocks(Sound::pcm16($samples), 1);
-        $heard = HeardPart::of($blocks, Span::of(0, 480_000), 48_000);
+        $heard = HeardPart::of(SpeechLevels::of($blocks), Span::of(0, 480_000), 48_000);
         self::assertNotNull($heard);
         self::assertEqualsWithDelta(2.85, $heard->from / 48_000, 0.05, 'a single click is no speech');
         self::assertEqualsWithDelta(7.35, $heard->to / 48_000, 0.05);
-        $part = HeardPart::of($blocks, Span::of(4 * 48_000, 8 * 48_000), 48_000);
+        $part = HeardPart::of(SpeechLevels::of($blocks), Span::of(4 * 48_000, 8 * 48_000), 48_000);
         self::assertSame(4 * 48_000, $part?->from);
     }
 

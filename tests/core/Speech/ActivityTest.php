@@ -75,7 +75,7 @@ final class ActivityTest extends TestCase
         foreach ([4.0, 10.0, 20.0] as $sensitivity) {
             self::assertEquals(Activity::of($blocks, self::RATE, $sensitivity), Activity::in($kept, self::RATE, $sensitivity));
         }
-        self::assertSame([], SpeechLevels::fromBytes(SpeechLevels::of(SourceBlocks::fromBytes('', 1))->toBytes())->levels);
+        self::assertSame([], SpeechLevels::fromBytes(SpeechLevels::of(SourceBlocks::fromBytes('', 1))->toBytes())->levels(0, 10));
     }
 
     public function testLessSensitivityHearsQuieterSpeech(): void

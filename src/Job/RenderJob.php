@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Job;
+
+use Closure;
+use Doctrine\ORM\EntityManagerInterface;
+use Wattage\App\Entity\Delivery;
+use Wattage\App\Entity\Job;
+use Wattage\App\Project\DeliveryRenderer;
+
+/** Renders a delivery. One that was cancelled stays as a line in the list. */
+final readonly class RenderJob implements Work
+{
+    public function __construct(private EntityManagerInterface $entities, private DeliveryRenderer $renderer)
+    {
+    }
+
+    public function run(Job $job, Lease $lease): Closure
+    {
+        return $this->renderer->run($this->delivery($job) ?? throw new Cancelled(), $lease);
+    }
+
+    public function tidy(Job $job): void
+    {
+    }
+
+    public function cancel(Job $job): void
+    {
+    }
+
+    public function fail(Job $job, string $problem): void
+    {
+    }
+
+    public function discard(Job $job): void
+    {
+        $delivery = $this->delivery($job);
+        null === $delivery || $this->renderer->discard($delivery);
+    }
+
+    private function delivery(Job $job): ?Delivery
+    {
+        return $this->entities->getRepository(Delivery::class)->findOneBy(['job' => $job]);
+    }
+}
