@@ -44,12 +44,14 @@ final class Version20261128050000 extends AbstractMigration
         $this->addSql('CREATE INDEX sign_in_account ON sign_in (account_id, at)');
         $this->addSql('CREATE TABLE record_entry (id UUID NOT NULL, at TIMESTAMP(0) WITH TIME ZONE NOT NULL, project_id UUID DEFAULT NULL, account_id UUID DEFAULT NULL, who VARCHAR(400) NOT NULL, what VARCHAR(600) NOT NULL, address VARCHAR(45) NOT NULL, PRIMARY KEY (id))');
         $this->addSql('CREATE INDEX record_entry_project ON record_entry (project_id, at)');
+        $this->addSql('CREATE TABLE upkeep (name VARCHAR(20) NOT NULL, at TIMESTAMP(0) WITH TIME ZONE NOT NULL, PRIMARY KEY (name))');
+        $this->addSql("INSERT INTO upkeep VALUES ('reap', now())");
         $this->addSql('CREATE INDEX record_entry_account ON record_entry (account_id, at)');
     }
 
     public function down(Schema $schema): void
     {
-        foreach (['sign_in_try', 'sign_in', 'record_entry'] as $table) {
+        foreach (['sign_in_try', 'sign_in', 'record_entry', 'upkeep'] as $table) {
             $this->addSql("DROP TABLE {$table}");
         }
         foreach (['account_id', 'seconds', 'tries', 'ended_at', 'worker', 'lease_until', 'not_before'] as $column) {

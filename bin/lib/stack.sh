@@ -76,84 +76,42 @@ app_prepare() {
   run_as "$user" "${php_cli[@]}" "$ROOT/bin/console" wattage:upgrade
 }
 
+# What processes of the application read from their environment.
+app_variables=(APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MAILER_DSN WATTAGE_ADDRESS WATTAGE_SENDFILE PATH)
+# What they read only where somebody has set it.
+app_choices=(WATTAGE_STORE WATTAGE_SPOOL AWS_ACCESS_KEY_ID AWS_SECRET_ACCESS_KEY WATTAGE_TRUSTED_PROXIES WATTAGE_METRICS_TOKEN WATTAGE_JOBS_AT_ONCE
+  WATTAGE_QUOTA_STORAGE_GB WATTAGE_QUOTA_SOUND_HOURS WATTAGE_QUOTA_RENDERS WATTAGE_QUOTA_SESSIONS WATTAGE_GRACE_DAYS)
+
 fpm_config() {
   local dir=$1 user=$2 name
-  cat <<EOF
-[global]
-pid = $dir/run/fpm.pid
-error_log = $dir/log/fpm.log
-daemonize = yes
-[app]
-listen = $dir/run/fpm.sock
-listen.mode = 0666
-pm = static
-pm.max_children = 6
-pm.max_requests = 2000
-php_admin_value[memory_limit] = 256M
-php_admin_value[post_max_size] = 20M
-php_admin_value[opcache.jit] = tracing
-; A request ends before cycles could matter, and looking for them among thousands of keyframes takes a fifth of its time.
-php_admin_flag[zend.enable_gc] = off
-php_admin_value[opcache.max_accelerated_files] = 20000
-php_admin_flag[expose_php] = off
-catch_workers_output = yes
-EOF
-  if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\n' "$user" "$(id -gn "$user")"; fi
-  for name in APP_ENV APP_DEBUG WATTAGE_SECRET WATTAGE_VAR WATTAGE_STORAGE WATTAGE_LOG DATABASE_URL MAILER_DSN WATTAGE_ADDRESS WATTAGE_SENDFILE PATH; do
-    printf 'env[%s] = "%s"\n' "$name" "${!name}"
-  done
+  printf '[global]\npid = %s\nerror_log = %s\ndaemonize = yes\n[app]\n' "$dir/run/fpm.pid" "$dir/log/fpm.log"
+  "$ROOT/deploy/fill" "$ROOT/deploy/php-fpm/pool.conf.in" SOCKET="$dir/run/fpm.sock" CHILDREN=12
+  if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\nlisten.owner = %s\n' "$user" "$(id -gn "$user")" "$user"; fi
+  for name in "${app_variables[@]}"; do printf 'env[%s] = "%s"\n' "$name" "${!name}"; done
+  for name in "${app_choices[@]}"; do [ -z "${!name:-}" ] || printf 'env[%s] = "%s"\n' "$name" "${!name}"; done
 }
 
 nginx_config() {
-  local dir=$1 port=$2 user=$3
+  local dir=$1 port=$2 user=$3 conf=$dir/run/nginx
+  "$ROOT/deploy/fill" "$ROOT/deploy/nginx/headers.conf.in" STORE_ORIGIN="${WATTAGE_STORE_ORIGIN:-}" >"$conf/headers.conf"
+  "$ROOT/deploy/fill" "$ROOT/deploy/nginx/http.conf.in" >"$conf/http.conf"
+  "$ROOT/deploy/fill" "$ROOT/deploy/nginx/server.conf.in" ROOT="$ROOT" CONF="$conf" SOCKET="$dir/run/fpm.sock" MEDIA="$dir/storage/media" >"$conf/server.conf"
   if [ "$(id -u)" = 0 ]; then echo "user $user $(id -gn "$user");"; fi
   cat <<EOF
 worker_processes 2;
+worker_rlimit_nofile 8192;
 pid $dir/run/nginx.pid;
 error_log $dir/log/nginx.log warn;
-events { worker_connections 512; }
+events { worker_connections 4096; }
 http {
-  include /etc/nginx/mime.types;
-  default_type application/octet-stream;
-  access_log off;
-  server_tokens off;
-  sendfile on;
-  client_max_body_size 20m;
-  client_body_temp_path $dir/run/nginx/body;
-  fastcgi_temp_path $dir/run/nginx/fastcgi;
-  proxy_temp_path $dir/run/nginx/proxy;
-  gzip on;
-  gzip_comp_level 5;
-  gzip_min_length 1000;
-  gzip_types text/css application/javascript application/json application/problem+json image/svg+xml application/octet-stream;
+  include $conf/http.conf;
+  access_log $dir/log/access.log wattage;
+  client_body_temp_path $conf/body;
+  fastcgi_temp_path $conf/fastcgi;
+  proxy_temp_path $conf/proxy;
   server {
-    listen 127.0.0.1:$port;
-    root $ROOT/web/dist;
-    add_header X-Content-Type-Options nosniff always;
-    add_header Referrer-Policy same-origin always;
-    add_header Cross-Origin-Opener-Policy same-origin always;
-    add_header Content-Security-Policy "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always;
-    location = /index.html { add_header Cache-Control no-cache; add_header Content-Security-Policy "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'" always; }
-    location /assets/ {
-      expires 1y;
-      # Debian's list of types does not know modules by this ending; without it browsers refuse them.
-      location ~ \\.mjs\$ { expires 1y; types { } default_type application/javascript; }
-      try_files \$uri =404;
-    }
-    location /api {
-      include /etc/nginx/fastcgi_params;
-      fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
-      fastcgi_param SCRIPT_NAME /index.php;
-      fastcgi_param DOCUMENT_ROOT $ROOT/public;
-      fastcgi_pass unix:$dir/run/fpm.sock;
-      fastcgi_buffers 16 64k;
-      fastcgi_buffer_size 32k;
-      fastcgi_read_timeout 120s;
-    }
-    # Only the application sends people here, by X-Accel-Redirect, once it is sure that they may.
-    location /stored/ { internal; alias $dir/storage/media/; }
-    location ~ /\\. { deny all; }
-    location / { try_files \$uri /index.html; }
+    listen 127.0.0.1:$port backlog=1024;
+    include $conf/server.conf;
   }
 }
 EOF
@@ -162,7 +120,8 @@ EOF
 web_start() {
   local dir=$1 port=$2 user; user=$(app_user "$1")
   export WATTAGE_ADDRESS="http://127.0.0.1:$port" WATTAGE_SENDFILE=/stored
-  fpm_config "$dir" "$user" >"$dir/run/fpm.conf"
+  rm -f "$dir/run/fpm.conf"
+  (umask 077; fpm_config "$dir" "$user" >"$dir/run/fpm.conf") # it holds secrets
   nginx_config "$dir" "$port" "$user" >"$dir/run/nginx.conf"
   local root_flag=()
   if [ "$(id -u)" = 0 ]; then root_flag=(-R); fi

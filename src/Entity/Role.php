@@ -17,4 +17,10 @@ enum Role: string
 
         return array_search($this, $order, true) >= array_search($needed, $order, true);
     }
+
+    /** As it stands in a sentence. */
+    public function words(): string
+    {
+        return self::Viewer === $this ? 'a viewer' : "an {$this->value}";
+    }
 }

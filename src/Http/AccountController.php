@@ -12,13 +12,15 @@ use Symfony\Component\Routing\Attribute\Route;
 use Wattage\App\People\Passwords;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Security\PasswordAuthenticator;
+use Wattage\App\Security\Record;
+use Wattage\App\Security\SignedIn;
 use Wattage\App\Security\SignInAttempts;
 use Wattage\Core\Timeline\Name;
 
 /** One's own account: name, password, being signed in elsewhere. */
 final readonly class AccountController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Security $security, private Passwords $passwords, private SignInAttempts $attempts)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Security $security, private Passwords $passwords, private SignInAttempts $attempts, private Record $record, private Later $later)
     {
     }
 
@@ -33,13 +35,15 @@ final readonly class AccountController
 
     /** All other sessions end; this one goes on. */
     #[Route('/api/account/password', methods: 'PUT')]
-    public function changePassword(Request $request): Response
+    public function changePassword(Request $request, SignedIn $signedIn): Response
     {
         $user = $this->access->user();
         $body = Body::of($request);
         $this->attempts->count($user->email, (string) $request->getClientIp());
         $this->passwords->change($user, $body->string('current'), $body->string('password'));
+        $this->record->ofAccount($user, 'changed the password');
         $this->security->login($user, PasswordAuthenticator::class);
+        $signedIn->note($user, $request);
 
         return new Response(status: 204);
     }
@@ -47,8 +51,10 @@ final readonly class AccountController
     #[Route('/api/account/sign-out-everywhere', methods: 'POST')]
     public function signOutEverywhere(): Response
     {
-        ++$this->access->user()->generation;
+        $user = $this->access->user();
+        ++$user->generation;
         $this->entities->flush();
+        $this->record->ofAccount($user, 'signed out everywhere');
         $this->security->logout(false);
 
         return new Response(status: 204);
@@ -60,7 +66,7 @@ final readonly class AccountController
     {
         $email = Body::of($request)->string('email');
         $this->attempts->count("forgotten {$email}", (string) $request->getClientIp());
-        $this->passwords->forgotten($email);
+        $this->later->run(fn () => $this->passwords->forgotten($email));
 
         return new Response(status: 202);
     }
@@ -68,7 +74,8 @@ final readonly class AccountController
     #[Route('/api/new-password/{token}', requirements: ['token' => '[\w-]{20,100}'], methods: 'POST')]
     public function reset(string $token, Request $request): Response
     {
-        $this->passwords->reset($token, Body::of($request)->string('password'));
+        $user = $this->passwords->reset($token, Body::of($request)->string('password'));
+        $this->record->ofAccount($user, 'set a new password by a letter');
 
         return new Response(status: 204);
     }

@@ -64,10 +64,19 @@ final readonly class DeliveryController
         return new JsonResponse($this->view($this->access->delivery(Uuid::fromString($made), Role::Editor)), 202);
     }
 
+    /** Stops one that is not finished; removes one that is over, and its file. */
     #[Route('/api/deliveries/{id}', methods: 'DELETE')]
-    public function cancel(Uuid $id, Queue $queue): JsonResponse
+    public function remove(Uuid $id, Queue $queue): Response
     {
         $delivery = $this->access->delivery($id, Role::Editor);
+        if ($delivery->job->state->isOver()) {
+            $this->entities->remove($delivery);
+            $this->entities->remove($delivery->job);
+            $this->entities->flush();
+            $this->store->delete($delivery->path());
+
+            return new Response(status: 204);
+        }
         $queue->cancel($delivery->job);
         $this->entities->refresh($delivery->job);
 

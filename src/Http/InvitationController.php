@@ -19,6 +19,8 @@ use Wattage\App\People\Invitations;
 use Wattage\App\People\Passwords;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Security\PasswordAuthenticator;
+use Wattage\App\Security\Record;
+use Wattage\App\Security\SignedIn;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Timeline\Name;
@@ -26,7 +28,7 @@ use Wattage\Core\Timeline\Name;
 /** Invitations: sent and withdrawn by owners, taken up by whom they are for. */
 final readonly class InvitationController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Invitations $invitations, private Once $once)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Invitations $invitations, private Once $once, private Record $record)
     {
     }
 
@@ -38,7 +40,10 @@ final readonly class InvitationController
             $body = Body::of($request);
             $role = Role::tryFrom($body->string('role')) ?? throw InvalidDocument::wrongType('role', 'owner, editor or viewer');
 
-            return (string) $this->invitations->invite($project, $this->access->user(), $body->string('email'), $role)->id;
+            $invitation = $this->invitations->invite($project, $this->access->user(), $body->string('email'), $role);
+            $this->record->ofProject($project, $this->access->user(), "invited {$invitation->email} as {$role->words()}");
+
+            return (string) $invitation->id;
         });
         $invitation = $this->entities->find(Invitation::class, $made);
 
@@ -48,8 +53,10 @@ final readonly class InvitationController
     #[Route('/api/invitations/{id}', methods: 'DELETE')]
     public function withdraw(Uuid $id): Response
     {
-        $this->entities->remove($this->access->invitation($id, Role::Owner));
+        $invitation = $this->access->invitation($id, Role::Owner);
+        $this->entities->remove($invitation);
         $this->entities->flush();
+        $this->record->ofProject($invitation->project, $this->access->user(), "withdrew the invitation of {$invitation->email}");
 
         return new Response(status: 204);
     }
@@ -71,7 +78,7 @@ final readonly class InvitationController
 
     /** Takes it up: with the account it is for, or with a new one, which it makes. */
     #[Route('/api/join/{token}', requirements: ['token' => '[\w-]{20,100}'], methods: 'POST')]
-    public function join(string $token, Request $request, Security $security, Passwords $passwords): JsonResponse
+    public function join(string $token, Request $request, Security $security, Passwords $passwords, SignedIn $signedIn): JsonResponse
     {
         $invitation = $this->invitations->byToken($token);
         $user = $security->getUser();
@@ -84,8 +91,10 @@ final readonly class InvitationController
         }
         $invitation = $this->invitations->accept($token, fn (Invitation $invitation): User => $account ?? $this->newAccount($invitation, Body::of($request), $passwords));
         $joined = $this->invitations->account($invitation->email);
+        null === $joined || $this->record->ofProject($invitation->project, $joined, "joined as {$invitation->role->words()}");
         if (null === $user && null !== $joined) {
             $security->login($joined, PasswordAuthenticator::class);
+            $signedIn->note($joined, $request);
         }
 
         return new JsonResponse(['project' => (string) $invitation->project->id]);

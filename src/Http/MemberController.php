@@ -18,13 +18,14 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Entity\User;
 use Wattage\App\People\Members;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Security\Record;
 use Wattage\Core\Interchange\InvalidDocument;
 
 /** Who works on a project, in which role. */
 #[Route('/api/projects/{id}/members')]
 final readonly class MemberController
 {
-    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Members $members)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private Members $members, private Record $record)
     {
     }
 
@@ -52,7 +53,9 @@ final readonly class MemberController
     {
         $project = $this->access->project($id, Role::Owner);
         $role = Role::tryFrom(Body::of($request)->string('role')) ?? throw InvalidDocument::wrongType('role', 'owner, editor or viewer');
-        $this->members->change($project, $this->member($project, $account), $role);
+        $member = $this->member($project, $account);
+        $this->members->change($project, $member, $role);
+        $this->record->ofProject($project, $this->access->user(), "made {$member->user->name} ({$member->user->email}) {$role->words()}");
 
         return new Response(status: 204);
     }
@@ -62,9 +65,18 @@ final readonly class MemberController
     public function remove(Uuid $id, Uuid $account): Response
     {
         $project = $this->access->project($id, $this->access->user()->id->equals($account) ? Role::Viewer : Role::Owner);
-        $this->members->remove($project, $this->member($project, $account));
+        $member = $this->member($project, $account);
+        $this->members->remove($project, $member);
+        $this->record->ofProject($project, $this->access->user(), $member->user->is($this->access->user()) ? 'left the project' : "removed {$member->user->name} ({$member->user->email})");
 
         return new Response(status: 204);
+    }
+
+    /** Who signed in, shared and deleted. */
+    #[Route('/record', methods: 'GET')]
+    public function record(Uuid $id): JsonResponse
+    {
+        return new JsonResponse(['entries' => $this->record->about($this->access->project($id, Role::Owner))]);
     }
 
     private function member(Project $project, Uuid $account): Membership

@@ -13,11 +13,11 @@ use Symfony\Component\Security\Core\Exception\AccessDeniedException;
 use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Throwable;
 use Wattage\App\Database\Outage;
-use Wattage\App\Storage\MissingFile;
-use Wattage\App\Storage\NoRoom;
 use Wattage\App\Project\OthersEdit;
 use Wattage\App\Project\OutdatedRevision;
 use Wattage\App\Project\UnknownBase;
+use Wattage\App\Storage\MissingFile;
+use Wattage\App\Storage\NoRoom;
 use Wattage\Core\Problem;
 
 /** Turns what went wrong into a problem document, in one place. Runs after the firewall has seen the error. */
@@ -44,7 +44,7 @@ final readonly class ProblemListener
             Outage::is($error) => ProblemResponse::away(),
             $error instanceof AccessDeniedException => ProblemResponse::of(403, 'Your role in this project does not allow that. Ask its owner.'),
             $error instanceof HttpExceptionInterface => ProblemResponse::of($error->getStatusCode(), '' === $error->getMessage() || $error->getStatusCode() >= 500 ? 'This could not be done.' : $this->plain($error)),
-            default => $this->unexpected($error),
+            default => $this->unexpected($error, (string) $event->getRequest()->headers->get('X-Request-Id')),
         });
     }
 
@@ -54,10 +54,12 @@ final readonly class ProblemListener
         return null !== $error->getPrevious() || str_starts_with($error->getMessage(), 'No route') ? 'There is nothing here, or not for this kind of request.' : $error->getMessage();
     }
 
-    private function unexpected(Throwable $error): \Symfony\Component\HttpFoundation\JsonResponse
+    private function unexpected(Throwable $error, string $request): \Symfony\Component\HttpFoundation\JsonResponse
     {
         $this->logger->error('Unexpected error: {message}', ['message' => $error->getMessage(), 'exception' => $error]);
 
-        return ProblemResponse::of(500, 'Something went wrong on our side. Your work up to the last edit is saved; try again.');
+        $name = RequestName::of($request);
+
+        return ProblemResponse::of(500, 'Something went wrong on our side. Your work up to the last edit is saved; try again.', more: null === $name ? [] : ['request' => $name]);
     }
 }

@@ -15,6 +15,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\ProjectCopy;
+use Wattage\App\Security\Record;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
@@ -23,7 +24,7 @@ use Wattage\Core\Timeline\Name;
 #[Route('/api/projects')]
 final readonly class ProjectController
 {
-    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history, private Once $once)
+    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history, private Once $once, private Record $record)
     {
     }
 
@@ -73,6 +74,7 @@ final readonly class ProjectController
         $project = $this->access->project($id, Role::Owner);
         $project->deletedAt = new DateTimeImmutable();
         $this->entities->flush();
+        $this->record->ofProject($project, $this->access->user(), 'deleted the project');
 
         return new JsonResponse($this->view($project));
     }
@@ -92,6 +94,7 @@ final readonly class ProjectController
         $project = $this->access->project($id, Role::Owner, evenDeleted: true);
         $project->deletedAt = null;
         $this->entities->flush();
+        $this->record->ofProject($project, $this->access->user(), 'took the project back');
 
         return new JsonResponse($this->view($project));
     }

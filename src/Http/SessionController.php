@@ -6,10 +6,12 @@ namespace Wattage\App\Http;
 
 use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Csrf\CsrfTokenManagerInterface;
 use Wattage\App\Entity\User;
 use Wattage\App\Security\CsrfGuard;
+use Wattage\App\Security\SignedIn;
 
 /** Who is signed in, and the token that changing requests must carry. */
 final readonly class SessionController
@@ -18,7 +20,16 @@ final readonly class SessionController
     {
     }
 
-    #[Route('/api/session', methods: ['GET', 'POST'])]
+    #[Route('/api/session', methods: 'POST')]
+    public function begin(Request $request, SignedIn $signedIn): JsonResponse
+    {
+        $user = $this->security->getUser();
+        $user instanceof User && $signedIn->note($user, $request);
+
+        return $this->show();
+    }
+
+    #[Route('/api/session', methods: 'GET')]
     public function show(): JsonResponse
     {
         $user = $this->security->getUser();

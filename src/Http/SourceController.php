@@ -21,6 +21,7 @@ use Wattage\App\Media\Refused;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Sources;
 use Wattage\App\Project\SourceView;
+use Wattage\App\Security\Record;
 use Wattage\App\Storage\NoRoom;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
@@ -35,7 +36,7 @@ final readonly class SourceController
     private const MAX_PIECE = 16 * 1024 ** 2;
     private const SEGMENT_SECONDS = 2;
 
-    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities, private SourceView $views)
+    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities, private SourceView $views, private Record $record)
     {
     }
 
@@ -85,7 +86,9 @@ final readonly class SourceController
     #[Route('/api/sources/{id}', methods: 'DELETE')]
     public function remove(Uuid $id): Response
     {
-        $this->sources->remove($this->access->source($id, Role::Editor));
+        $source = $this->access->source($id, Role::Editor);
+        $this->sources->remove($source);
+        $this->record->ofProject($source->project, $this->access->user(), "removed the recording “{$source->name}”");
 
         return new Response(status: 204);
     }

@@ -10,6 +10,8 @@ use Doctrine\Persistence\ManagerRegistry;
 use Psr\Log\LoggerInterface;
 use Throwable;
 use Wattage\App\Database\Outage;
+use Wattage\App\Media\Spool;
+use Wattage\App\Upkeep\Reaper;
 
 /** Takes jobs one after the other until it has done enough, is asked to end, or cannot go on; something outside starts it again. */
 final class Worker
@@ -25,6 +27,8 @@ final class Worker
         private readonly EntityManagerInterface $entities,
         private readonly ManagerRegistry $managers,
         private readonly Connection $database,
+        private readonly Spool $spool,
+        private readonly Reaper $reaper,
         private readonly LoggerInterface $logger,
     ) {
     }
@@ -37,6 +41,7 @@ final class Worker
                 $this->stopping = true;
             });
         }
+        $this->spool->sweep($this->queue->isRunning(...));
         $end = microtime(true) + $seconds;
         while ($jobs > 0 && !$this->stopping && microtime(true) < $end && memory_get_usage() < self::MOST_MEMORY) {
             if ($this->next($onlyShort)) {
@@ -44,6 +49,7 @@ final class Worker
             } elseif ($untilIdle) {
                 return;
             } else {
+                $this->reaper->runIfDue();
                 usleep(self::IDLE_MICROSECONDS);
             }
         }

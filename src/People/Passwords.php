@@ -51,7 +51,7 @@ final readonly class Passwords
     }
 
     /** @throws Problem|GoneHttpException */
-    public function reset(string $token, string $password): void
+    public function reset(string $token, string $password): User
     {
         $reset = $this->entities->getRepository(PasswordReset::class)->findOneBy(['tokenHash' => SecretLink::hashOf($token)]);
         if (null === $reset || $reset->isOver()) {
@@ -63,5 +63,7 @@ final readonly class Passwords
             $link->usedAt = new DateTimeImmutable();
         }
         $this->entities->flush();
+
+        return $reset->account;
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Project;
@@ -23,6 +24,8 @@ final readonly class ProjectCopy
     public function of(Project $project, User $owner, string $name): Project
     {
         return $this->entities->wrapInTransaction(function () use ($project, $owner, $name): Project {
+            // Whoever removes one of its recordings at this moment is waited for, so that no file goes that the copy will need.
+            $this->entities->refresh($project, LockMode::PESSIMISTIC_WRITE);
             $copy = new Project(Name::check($name), $owner);
             $this->entities->persist($copy);
             $ids = [];

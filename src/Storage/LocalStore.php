@@ -16,7 +16,6 @@ use Symfony\Component\Filesystem\Path;
 final readonly class LocalStore implements Store
 {
     private const DISK = 'disk of the media store';
-    private const PART = '.part';
 
     private Filesystem $disk;
 
@@ -29,7 +28,7 @@ final readonly class LocalStore implements Store
     public function put(string $path, string $localFile, ?Closure $tick = null): void
     {
         $target = $this->place($path);
-        $part = $target.bin2hex(random_bytes(6)).self::PART;
+        $part = $target.bin2hex(random_bytes(6)).self::UNFINISHED;
         // Across disks PHP would copy without a word about how far it is.
         if (self::disk($localFile) !== self::disk(\dirname($target)) || !@rename($localFile, $part)) {
             $this->copy($localFile, $part, $tick);
@@ -41,7 +40,7 @@ final readonly class LocalStore implements Store
     public function write(string $path, string $bytes): void
     {
         $target = $this->place($path);
-        $part = $target.bin2hex(random_bytes(6)).self::PART;
+        $part = $target.bin2hex(random_bytes(6)).self::UNFINISHED;
         $out = OutFile::create($part, basename($path), self::DISK);
         $out->write($bytes);
         $out->close();

@@ -12,6 +12,9 @@ use Closure;
  */
 interface Store
 {
+    /** How a file ends that has not come under its name. */
+    public const UNFINISHED = '.part';
+
     /**
      * Takes a finished local file, which is gone from where it was afterwards.
      *

@@ -8,7 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Routing\RouterInterface;
 use Wattage\App\Entity\Role;
 
-/** Every route against everybody: nobody, a stranger, a viewer, an editor, an owner. */
+/** Every route against everybody: nobody, a stranger, the owner of another project, a viewer, an editor, an owner, the owner of a deleted project. */
 final class AccessTest extends ApiTestCase
 {
     /**
@@ -49,6 +49,7 @@ final class AccessTest extends ApiTestCase
         yield 'be there' => ['PUT', '/api/projects/{project}/presence/01234567-89ab-7def-8123-456789abcdef', ['holds' => 'clip:x'], [200, 200, 200]];
         yield 'go' => ['DELETE', '/api/projects/{project}/presence/01234567-89ab-7def-8123-456789abcdef', null, [204, 204, 204]];
         yield 'list members' => ['GET', '/api/projects/{project}/members', null, [200, 200, 200]];
+        yield 'who did what' => ['GET', '/api/projects/{project}/members/record', null, [403, 403, 200]];
         yield 'change a role' => ['PATCH', '/api/projects/{project}/members/{member}', ['role' => 'editor'], [403, 403, 204]];
         yield 'remove a member' => ['DELETE', '/api/projects/{project}/members/{member}', null, [403, 403, 204]];
         yield 'invite' => ['POST', '/api/projects/{project}/invitations', ['email' => 'new@wattage.example', 'role' => 'viewer'], [403, 403, 201]];
@@ -73,13 +74,13 @@ final class AccessTest extends ApiTestCase
         yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
-        yield 'cancel a delivery' => ['DELETE', '/api/deliveries/{delivery}', null, [403, 200, 200]];
+        yield 'remove a delivery' => ['DELETE', '/api/deliveries/{delivery}', null, [403, 204, 204]];
         yield 'fetch a delivery' => ['GET', '/api/deliveries/{delivery}/file', null, [200, 200, 200]];
     }
 
     public function testTheListAboveNamesEveryRoute(): void
     {
-        $known = ['GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
+        $known = ['GET /api/health', 'GET /api/metrics', 'GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
         foreach (self::routes() as [$method, $path]) {
             $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{member}' => '{account}']));
         }
@@ -100,8 +101,8 @@ final class AccessTest extends ApiTestCase
         $this->call('GET', '/api/session');
         $this->call($method, $target, $body, ['If-Match' => '"3"', 'X-Csrf-Token' => json_decode((string) $this->response()->getContent(), true)['csrf']]);
         self::assertSame(401, $this->statusCode(), 'nobody');
-        foreach (['stranger' => $named ? 404 : $answers[0], 'viewer' => $answers[0], 'editor' => $answers[1], 'owner' => $answers[2]] as $who => $expected) {
-            if (\in_array($who, ['owner'], true) && (str_contains($path, '{upload}') || str_contains($path, '{snapshot}'))) {
+        foreach (['stranger' => $named ? 404 : $answers[0], 'owner of another project' => $named ? 404 : $answers[0], 'viewer' => $answers[0], 'editor' => $answers[1], 'owner' => $answers[2]] as $who => $expected) {
+            if (\in_array($who, ['owner'], true) && (str_contains($path, '{upload}') || str_contains($path, '{snapshot}') || str_contains($path, '{delivery}'))) {
                 [$target, $users] = $this->prepared($path); // the editor has used it up
             }
             $this->signIn($users[$who]);
@@ -175,9 +176,11 @@ final class AccessTest extends ApiTestCase
     private function prepared(string $path): array
     {
         $users = [];
-        foreach (['owner', 'editor', 'viewer', 'stranger'] as $who) {
+        foreach (['owner', 'editor', 'viewer', 'stranger', 'owner of another project'] as $who) {
             $users[$who] = $this->user(ucfirst($who));
         }
+        $this->signIn($users['owner of another project']);
+        $this->newProject('Elsewhere');
         $this->signIn($users['owner']);
         $project = $this->newProject();
         $ids = ['{project}' => $project];

@@ -52,6 +52,7 @@ final class OpenApiTest extends ApiTestCase
         $this->check('PUT', "/api/projects/{$project}/presence/11234567-89ab-7def-8123-456789abcdef", 'Presence', ['holds' => 'fader:m']);
         $this->check('POST', "/api/projects/{$project}/invitations", 'Invitation', ['email' => 'described@wattage.example', 'role' => 'viewer']);
         $this->check('GET', "/api/projects/{$project}/members", 'Members');
+        $this->check('GET', "/api/projects/{$project}/members/record", 'Record');
         $letter = $this->call('GET', '/api/post-box')['letters'][0];
         self::assertValid('Letter', $letter);
         $this->check('GET', '/api/join/'.(preg_match('~/join/([\w-]+)~', $letter['body'], $link) ? $link[1] : ''), 'JoinOffer');
@@ -64,7 +65,10 @@ final class OpenApiTest extends ApiTestCase
         $delivery = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
         $this->work();
         self::assertValid('Delivery', $this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'][0]);
-        $this->check('DELETE', "/api/deliveries/{$delivery['id']}", 'Delivery');
+        $waiting = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
+        $this->check('DELETE', "/api/deliveries/{$waiting['id']}", 'Delivery');
+        $this->call('DELETE', "/api/deliveries/{$delivery['id']}");
+        self::assertSame(204, $this->statusCode());
         $this->check('DELETE', "/api/projects/{$project}", 'Project');
     }
 

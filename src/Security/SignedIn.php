@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Security;
+
+use Doctrine\DBAL\Connection;
+use Symfony\Component\HttpFoundation\Request;
+use Wattage\App\Entity\User;
+
+/** Where an account is signed in. The oldest session ends when there would be too many. */
+final readonly class SignedIn
+{
+    public function __construct(private Connection $database, private Record $record, private int $most)
+    {
+    }
+
+    /** Once the session has the name that it keeps. */
+    public function note(User $user, Request $request): void
+    {
+        $this->record->ofAccount($user, Record::SIGNED_IN);
+        $this->database->executeStatement(
+            'INSERT INTO sign_in (session, account_id, at, address) VALUES (?, ?, now(), ?) ON CONFLICT (session) DO UPDATE SET account_id = EXCLUDED.account_id, at = now()',
+            [$request->getSession()->getId(), (string) $user->id, (string) $request->getClientIp()],
+        );
+        $ended = $this->database->fetchFirstColumn(
+            'DELETE FROM sign_in WHERE account_id = ? AND session NOT IN (SELECT session FROM sign_in WHERE account_id = ? ORDER BY at DESC, session LIMIT ?) RETURNING session',
+            [(string) $user->id, (string) $user->id, $this->most],
+        );
+        foreach ($ended as $session) {
+            $this->database->executeStatement('DELETE FROM session WHERE sess_id = ?', [$session]);
+        }
+    }
+}
