@@ -41,7 +41,9 @@ database_start() {
     if [ -n "${PG_TEST_SPEED:-}" ]; then printf 'fsync = off\nsynchronous_commit = off\nfull_page_writes = off\n' | run_as "$user" tee -a "$data/postgresql.conf" >/dev/null; fi
   fi
   if ! run_as "$user" "$PG_BIN/pg_ctl" -D "$data" status >/dev/null 2>&1; then
-    PGPORT=$(free_port)
+    # The port it had, where it can: what still runs finds it again.
+    PGPORT=$(cat "$dir/run/pg.port" 2>/dev/null || true)
+    if [ -z "$PGPORT" ] || ! port_is_free "$PGPORT"; then PGPORT=$(free_port); fi
     run_as "$user" "$PG_BIN/pg_ctl" -D "$data" -w -s -l "$data/server.log" -o "-p $PGPORT -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=128MB -c max_connections=60" start
     echo "$PGPORT" >"$dir/run/pg.port"
   fi

@@ -6,6 +6,7 @@ namespace Wattage\App\Http;
 
 use DateTimeImmutable;
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\Routing\Attribute\Route;
@@ -24,7 +25,7 @@ use Wattage\Core\Timeline\Name;
 #[Route('/api/projects')]
 final readonly class ProjectController
 {
-    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history, private Once $once, private Record $record)
+    public function __construct(private EntityManagerInterface $entities, private ProjectAccess $access, private History $history, private Once $once, private Record $record, #[Autowire('%env(int:WATTAGE_GRACE_DAYS)%')] private int $graceDays)
     {
     }
 
@@ -109,6 +110,7 @@ final readonly class ProjectController
             'createdAt' => $project->createdAt->format(\DATE_ATOM),
             'changedAt' => $project->changedAt->format(\DATE_ATOM),
             'deletedAt' => $project->deletedAt?->format(\DATE_ATOM),
+            'goneAt' => $project->deletedAt?->modify("+{$this->graceDays} days")->format(\DATE_ATOM),
         ];
     }
 }

@@ -7,6 +7,7 @@ import type {
   Letter,
   Members,
   Presence,
+  ProjectRecord,
   Role,
   PastMix,
   Peak,
@@ -215,7 +216,8 @@ export const api = {
     (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
   render: (id: string, format: Delivery["format"], revision: number, key: string) =>
     json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format, revision }, once(key)),
-  cancelDelivery: (id: string) => json<Delivery>("DELETE", `/api/deliveries/${id}`),
+  /** Stops one that is not finished, removes one that is over. */
+  removeDelivery: (id: string) => request("DELETE", `/api/deliveries/${id}`),
 
   presence: (id: string, screen: string, holds: string | null) =>
     json<Presence>("PUT", `/api/projects/${id}/presence/${screen}`, holds === null ? {} : { holds }),
@@ -228,6 +230,7 @@ export const api = {
     }).catch(() => undefined),
 
   members: (id: string) => json<Members>("GET", `/api/projects/${id}/members`),
+  record: (id: string) => json<ProjectRecord>("GET", `/api/projects/${id}/members/record`),
   changeRole: (id: string, account: string, role: Role) =>
     request("PATCH", `/api/projects/${id}/members/${account}`, { role }),
   removeMember: (id: string, account: string) => request("DELETE", `/api/projects/${id}/members/${account}`),

@@ -32,6 +32,7 @@ export type Person = Schemas["Person"];
 export type Presence = Schemas["Presence"];
 export type Someone = Presence["people"][number];
 export type Members = Schemas["Members"];
+export type ProjectRecord = Schemas["Record"];
 export type Member = Schemas["Member"];
 export type Invitation = Schemas["Invitation"];
 export type JoinOffer = Schemas["JoinOffer"];

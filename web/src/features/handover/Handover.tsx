@@ -41,7 +41,7 @@ export function Handover() {
     ...askedAgain,
     ...refresh,
   });
-  const cancel = useMutation({ mutationFn: (id: string) => api.cancelDelivery(id), ...refresh });
+  const remove = useMutation({ mutationFn: (id: string) => api.removeDelivery(id), ...refresh });
   const start = async () => {
     // What is still on its way is meant, too.
     await store.getState().settled();
@@ -128,9 +128,14 @@ export function Handover() {
                     <Download size={14} aria-hidden /> Fetch
                   </a>
                 )}
-                {(d.state === "waiting" || d.state === "running") && (
-                  <button type="button" className="button" onClick={() => cancel.mutate(d.id)}>
-                    Cancel
+                {canEdit && (
+                  <button
+                    type="button"
+                    className="button"
+                    aria-label={`${isOver(d) ? "Remove" : "Cancel"} ${d.name}`}
+                    onClick={() => remove.mutate(d.id)}
+                  >
+                    {isOver(d) ? "Remove" : "Cancel"}
                   </button>
                 )}
               </li>
@@ -227,6 +232,10 @@ function Places({ places, onGo }: { places: number[][]; onGo: () => void }) {
       {places.length > SHOWN && <span>and {places.length - SHOWN} more</span>}
     </p>
   );
+}
+
+function isOver(d: Delivery): boolean {
+  return d.state !== "waiting" && d.state !== "running";
 }
 
 function stateOf(d: Delivery): string {

@@ -7,6 +7,7 @@ import { askedAgain } from "@/api/problem";
 import type { Invitation, Member, Role } from "@/api/types";
 import { newId } from "@/lib/ids";
 import { useMix } from "@/store/context";
+import { RecordOfProject } from "./RecordOfProject";
 
 const ROLES: { role: Role; may: string }[] = [
   { role: "viewer", may: "listens and comments" },
@@ -69,6 +70,7 @@ export function Share({ open, onOpenChange }: Props) {
                 </>
               )}
               <InviteForm />
+              <RecordOfProject />
             </>
           )}
         </Dialog.Content>

@@ -79,6 +79,12 @@ export function ProjectList({ session, onOpen, onSignOut, onAccount }: Props) {
                 {deleted.map((p) => (
                   <li key={p.id} className="flex items-center gap-3 border-t border-line py-2 text-faint">
                     <span className="flex-1 truncate">{p.name}</span>
+                    {p.goneAt && (
+                      <span className="text-[12px]">
+                        gone for good on{" "}
+                        {new Date(p.goneAt).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}
+                      </span>
+                    )}
                     {p.role === "owner" && (
                       <button type="button" className="button" onClick={() => restore.mutate(p.id)}>
                         Bring back

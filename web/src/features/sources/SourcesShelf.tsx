@@ -144,6 +144,11 @@ function SourceItem({ source, canEdit, onPlace }: { source: Source; canEdit: boo
       </Line>
       {source.state === "analysing" && <Bar done={source.progress} label={`Analysing ${source.name}`} />}
       {source.problem && <Problem text={source.problem} />}
+      {source.warning && (
+        <p className="mt-1 rounded-md border border-trouble px-2 py-1 text-[12px] text-trouble">
+          {source.warning}
+        </p>
+      )}
     </li>
   );
 }

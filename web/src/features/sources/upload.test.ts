@@ -12,6 +12,7 @@ const source = (received: number): Source => ({
   received,
   progress: 0,
   problem: null,
+  warning: null,
   format: null,
   fileRate: null,
   channels: null,
