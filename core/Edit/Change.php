@@ -32,6 +32,8 @@ final class Change
             }
         }
 
+        $after === $before || $after->refuseTooManyPoints();
+
         return $after;
     }
 

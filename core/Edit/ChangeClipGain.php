@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Raises or lowers the gain of clips by a difference; silent clips stay silent. */
@@ -22,12 +23,6 @@ final readonly class ChangeClipGain implements Edit
 
     public function apply(Mix $before): Mix
     {
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $gain = $clip->gain->plus($this->by)->atMost(Decibels::MAX_CLIP);
-            $before = $gain->equals($clip->gain) ? $before : $before->withClip($clip->withGain($gain));
-        }
-
-        return $before;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->withGain($clip->gain->plus($this->by)->atMost(Decibels::MAX_CLIP)));
     }
 }

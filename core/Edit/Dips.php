@@ -9,7 +9,9 @@ use Wattage\Core\Timeline\Mix;
 /** Several dips, each of its own range and depth, as one step: the fixes of several buried stretches. */
 final readonly class Dips implements Edit
 {
-    /** @param non-empty-list<DipRange> $dips */
+    public const MOST = 1000;
+
+    /** @param non-empty-list<DipRange> $dips MOST at most */
     public function __construct(private array $dips)
     {
     }
@@ -21,6 +23,8 @@ final readonly class Dips implements Edit
 
     public function apply(Mix $before): Mix
     {
+        Effort::affordable(array_sum(array_map(static fn (DipRange $dip): int => $dip->effort($before), $this->dips)), 'dips');
+
         return array_reduce($this->dips, static fn (Mix $mix, DipRange $dip): Mix => $dip->apply($mix), $before);
     }
 }

@@ -29,10 +29,11 @@ final readonly class DuplicateClips implements Edit
         $ids = new FreshIds($before);
         $clips = array_map($before->clip(...), array_values(array_unique($this->clips)));
         $later = $this->later ?? max(array_map(static fn (Clip $c): int => $c->end(), $clips)) - min(array_map(static fn (Clip $c): int => $c->at, $clips));
+        $copies = [];
         foreach ($clips as $clip) {
-            $before = $before->withTrack($before->trackOf($clip->id)->withClip($clip->called($ids->after($clip->id))->movedTo($clip->at + $later)));
+            $copies[$before->trackOf($clip->id)->id][] = $clip->called($ids->after($clip->id))->movedTo($clip->at + $later);
         }
 
-        return $before;
+        return array_reduce(array_keys($copies), static fn (Mix $mix, string|int $track): Mix => $mix->withTrack($mix->track((string) $track)->withClip(...$copies[$track])), $before);
     }
 }

@@ -26,15 +26,18 @@ final readonly class EditReader
     /** @throws Problem naming the field that is wrong */
     public function read(mixed $json): Edit
     {
-        $fields = Fields::of($json);
+        $fields = Fields::watched($json);
         $kind = $fields->string('edit');
         $read = new EditFields($fields, $this->mix, $this->sources);
 
-        return TrackEdits::read($kind, $read)
+        $edit = TrackEdits::read($kind, $read)
             ?? LayoutEdits::read($kind, $read)
             ?? ClipEdits::read($kind, $read)
             ?? LevelEdits::read($kind, $read)
             ?? DeskEdits::read($kind, $read)
             ?? throw InvalidEdit::unknownKind($kind);
+        $fields->nothingElse();
+
+        return $edit;
     }
 }

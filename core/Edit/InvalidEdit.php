@@ -42,6 +42,11 @@ final class InvalidEdit extends DomainException implements Problem
         return new self(\sprintf('At most %d at once.', $limit), $field);
     }
 
+    public static function tooMuchAtOnce(string $field): self
+    {
+        return new self('This is more than one edit can do. Do it in several steps, for fewer at a time.', $field);
+    }
+
     public static function keyframesCross(): self
     {
         return new self('Keyframes keep their order: a keyframe cannot pass its neighbour. Choose a time between the two next to it.', 'at');

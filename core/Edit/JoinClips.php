@@ -32,8 +32,10 @@ final readonly class JoinClips implements Edit
         foreach ($ids as $id) {
             isset($track->clips[$id]) || throw InvalidEdit::joinAcrossTracks();
         }
-        $clips = array_values(array_filter($track->inOrder(), static fn (Clip $clip): bool => \in_array($clip->id, $ids, true)));
+        $wanted = array_fill_keys($ids, true);
+        $clips = array_values(array_filter($track->inOrder(), static fn (Clip $clip): bool => isset($wanted[$clip->id])));
         \count($clips) > 1 || throw InvalidEdit::nothingToJoin();
+        Effort::affordable(\count($clips) * array_sum(array_map(static fn (Clip $clip): int => \count($clip->curve->keyframes), $clips)), 'clips');
         $joined = $clips[0];
         foreach (\array_slice($clips, 1) as $next) {
             $joined = $this->joined($joined, $next);

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Fade\Fade;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\FreshIds;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Track;
+use Wattage\Core\Timeline\UnknownItem;
 
 /** Cuts clips in two, such that both halves together sound as the whole did. */
 final readonly class Knife
@@ -22,19 +24,48 @@ final readonly class Knife
     }
 
     /**
-     * @param int $at timeline samples, within the clip
+     * Cuts clips of one track, each at any number of moments.
      *
-     * @return array{Clip, Clip} the second one with an id of its own
+     * @param array<string, list<int>> $cuts timeline samples within the clip, by its id
      *
      * @throws InvalidEdit at an edge, or where the clip crosses over with another
      */
-    public function cut(Track $track, Clip $clip, int $at): array
+    public function along(Track $track, array $cuts): Track
     {
-        $at > $clip->at && $at < $clip->end() || throw InvalidEdit::splitAtEdge($clip->name);
-        [$in, $out] = Fades::of($track)->ofClip($clip->id);
-        $crossesIn = $in != $clip->fadeIn && $at < $clip->at + $in->length;
-        $crossesOut = $out != $clip->fadeOut && $at > $clip->end() - $out->length;
-        $crossesIn || $crossesOut ? throw InvalidEdit::splitInCrossing($clip->name) : null;
+        $fades = Fades::of($track);
+        $pieces = [];
+        foreach ($cuts as $id => $moments) {
+            $clip = $track->clips[$id] ?? throw UnknownItem::clip();
+            $alone = self::alone($clip, ...$fades->ofClip($clip->id));
+            // From the back, so that what is named still begins where it did.
+            rsort($moments);
+            foreach ($moments as $at) {
+                $at > $clip->at && $at < $clip->end() || throw InvalidEdit::splitAtEdge($clip->name);
+                $at >= $alone->from && $at <= $alone->to || throw InvalidEdit::splitInCrossing($clip->name);
+                [$clip, $pieces[]] = $this->inTwo($clip, $at);
+            }
+            $pieces[] = $clip;
+        }
+
+        return $track->withClip(...$pieces);
+    }
+
+    /**
+     * Where a clip crosses over with no other.
+     *
+     * @param Fade $in as it is heard
+     * @param Fade $out likewise
+     */
+    private static function alone(Clip $clip, Fade $in, Fade $out): Span
+    {
+        $from = $clip->at + ($in == $clip->fadeIn ? 0 : $in->length);
+
+        return Span::of($from, max($from + 1, $clip->end() - ($out == $clip->fadeOut ? 0 : $out->length)));
+    }
+
+    /** @return array{Clip, Clip} the second one with an id of its own */
+    private function inTwo(Clip $clip, int $at): array
+    {
         $left = $clip->trimmedTo(Span::of($clip->at, $at));
         $right = $clip->trimmedTo(Span::of($at, $clip->end()))->called($this->ids->after($clip->id));
         [$inLeft, $inRight] = $clip->fadeIn->cutAt($left->length);
@@ -46,12 +77,8 @@ final readonly class Knife
     /** Cuts all clips of a track that sound across a position, and are not cut there already. */
     public function through(Track $track, int $at): Track
     {
-        foreach ($track->clips as $clip) {
-            if ($at > $clip->at && $at < $clip->end()) {
-                $track = $track->withClip(...$this->cut($track, $clip, $at));
-            }
-        }
+        $across = array_filter($track->clips, static fn (Clip $clip): bool => $at > $clip->at && $at < $clip->end());
 
-        return $track;
+        return [] === $across ? $track : $this->along($track, array_map(static fn (): array => [$at], $across));
     }
 }

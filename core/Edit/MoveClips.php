@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Time\TimeMap;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Moves clips together in time on their tracks; with ripple, all that comes later on those tracks goes along. */
@@ -33,11 +34,7 @@ final readonly class MoveClips implements Edit
             $track = $before->trackOf($id)->id;
             $first[$track] = min($first[$track] ?? \PHP_INT_MAX, $before->clip($id)->at);
         }
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $after = $after->withClip($clip->movedTo($clip->at + $this->later));
-        }
+        $after = $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->movedTo($clip->at + $this->later));
         foreach ($this->ripple ? $first : [] as $track => $at) {
             $after = Ripple::track($after, (string) $track, TimeMap::shifting($at, $this->later), ...$this->clips);
         }

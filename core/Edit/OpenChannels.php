@@ -6,6 +6,7 @@ namespace Wattage\Core\Edit;
 
 use Wattage\Core\Timeline\ChannelLevel;
 use Wattage\Core\Timeline\Channels;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Opens stereo clips into their two channels, each with its own level, or closes them again, which drops those levels. */
@@ -23,15 +24,8 @@ final readonly class OpenChannels implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            if ($clip->channels->isOpen() !== $this->open) {
-                $channels = $this->open ? Channels::opened($clip->channels->mode, ChannelLevel::usual(), ChannelLevel::usual()) : Channels::closed($clip->channels->mode);
-                $after = $after->withClip($clip->withChannels($channels));
-            }
-        }
-
-        return $after;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->channels->isOpen() === $this->open ? $clip : $clip->withChannels(
+            $this->open ? Channels::opened($clip->channels->mode, ChannelLevel::usual(), ChannelLevel::usual()) : Channels::closed($clip->channels->mode),
+        ));
     }
 }

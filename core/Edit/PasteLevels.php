@@ -22,13 +22,6 @@ final readonly class PasteLevels implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $pasted = $this->levels->putOn($clip);
-            $after = $pasted == $clip ? $after : $after->withClip($pasted);
-        }
-
-        return $after;
+        return $before->changingClips($this->clips, $this->levels->putOn(...));
     }
 }

@@ -8,6 +8,7 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\PlacedWire;
+use Wattage\Core\Timeline\Track;
 use Wattage\Core\Timeline\Wire;
 
 /** The common body of edits that change the level over a range of time, on one wire or on several. */
@@ -23,19 +24,27 @@ abstract readonly class RangeEdit implements Edit
 
     final public function apply(Mix $before): Mix
     {
-        $touched = false;
+        $touched = array_filter($this->wires, function (Wire $wire) use ($before): bool {
+            $placed = $wire->in($before);
+
+            return $placed->bounds()->meets($this->range->shifted($placed->ahead()));
+        });
+        [] !== $touched || throw InvalidEdit::notOverAnyClip();
+        Effort::affordable(\count($touched) * max(0, ...array_values(array_map(static fn (Track $track): int => \count($track->clips), $before->tracks))), 'clips');
         $after = $before;
-        foreach ($this->wires as $wire) {
+        foreach ($touched as $wire) {
             $placed = $wire->in($after);
-            $range = $this->range->shifted($placed->ahead());
-            if ($placed->bounds()->meets($range)) {
-                $touched = true;
-                $curve = $this->changed($placed, $range);
-                $after = $curve == $placed->curve() ? $after : $placed->with($curve);
-            }
+            $curve = $this->changed($placed, $this->range->shifted($placed->ahead()));
+            $after = $curve == $placed->curve() ? $after : $placed->with($curve);
         }
 
-        return $touched ? $after : throw InvalidEdit::notOverAnyClip();
+        return $after;
+    }
+
+    /** Keyframes that it goes through. */
+    public function effort(Mix $mix): int
+    {
+        return array_sum(array_map(static fn (Wire $wire): int => 1 + \count($wire->in($mix)->curve()->keyframes), $this->wires));
     }
 
     /** @param Span $range in the curve's own time */

@@ -39,6 +39,7 @@ final readonly class RemoveClips implements Edit
     /** @param list<string> $ids */
     private function closed(Mix $mix, string $track, array $ids): Mix
     {
+        Effort::affordable(\count($ids) * \count($mix->track($track)->clips), 'clips');
         foreach (array_reverse($mix->track($track)->inOrder()) as $clip) {
             if (!\in_array($clip->id, $ids, true)) {
                 continue;

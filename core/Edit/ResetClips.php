@@ -31,17 +31,7 @@ final readonly class ResetClips implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $reset = $clip;
-            foreach ($this->parts as $part) {
-                $reset = $this->without($reset, $part);
-            }
-            $after = $reset == $clip ? $after : $after->withClip($reset);
-        }
-
-        return $after;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => array_reduce($this->parts, $this->without(...), $clip));
     }
 
     private function without(Clip $clip, ResetPart $part): Clip

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Timeline\ChannelMode;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Sets what clips take of the channels of their sources. */
@@ -22,12 +23,6 @@ final readonly class SetChannels implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $after = $clip->channels->mode === $this->mode ? $after : $after->withClip($clip->withChannels($clip->channels->withMode($this->mode)));
-        }
-
-        return $after;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->withChannels($clip->channels->withMode($this->mode)));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Sets the gain of clips. */
@@ -22,11 +23,6 @@ final readonly class SetClipGain implements Edit
 
     public function apply(Mix $before): Mix
     {
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $before = $clip->gain->equals($this->gain) ? $before : $before->withClip($clip->withGain($this->gain));
-        }
-
-        return $before;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->withGain($this->gain));
     }
 }

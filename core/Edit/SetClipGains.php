@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Gives each of several clips a gain of its own: how \Wattage\Core\Loudness\EvenUp brings them to one level. */
@@ -22,12 +23,6 @@ final readonly class SetClipGains implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->gains as $id => $gain) {
-            $clip = $before->clip((string) $id);
-            $after = $clip->gain->equals($gain) ? $after : $after->withClip($clip->withGain($gain));
-        }
-
-        return $after;
+        return $before->changingClips(array_map(strval(...), array_keys($this->gains)), fn (Clip $clip): Clip => $clip->withGain($this->gains[$clip->id]));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Silences clips without touching their levels, or lets them be heard again. */
@@ -21,12 +22,6 @@ final readonly class SetClipsMuted implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
-            $after = $clip->muted === $this->muted ? $after : $after->withClip($clip->withMuted($this->muted));
-        }
-
-        return $after;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->withMuted($this->muted));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Gives each of several clips a curve of its own: what \Wattage\Core\Speech\Steady has worked out. */
@@ -22,12 +23,6 @@ final readonly class SetCurves implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->curves as $id => $curve) {
-            $clip = $before->clip((string) $id);
-            $after = $clip->curve == $curve ? $after : $after->withClip($clip->withCurve($curve));
-        }
-
-        return $after;
+        return $before->changingClips(array_map(strval(...), array_keys($this->curves)), fn (Clip $clip): Clip => $clip->withCurve($this->curves[$clip->id]));
     }
 }

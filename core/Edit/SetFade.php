@@ -35,15 +35,11 @@ final readonly class SetFade implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $before->clip($id);
+        return $before->changingClips($this->clips, function (Clip $clip) use ($before): Clip {
             $this->length <= $clip->length || throw InvalidFade::tooLong($clip->name, $clip->length / $before->rate);
-            $faded = $this->faded($clip, $before->rate);
-            $after = $faded == $clip ? $after : $after->withClip($faded);
-        }
 
-        return $after;
+            return $this->faded($clip, $before->rate);
+        });
     }
 
     private function faded(Clip $clip, int $rate): Clip

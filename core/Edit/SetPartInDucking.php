@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 
 /** Leaves clips out of what ducks others, or of what gives way; or takes them in again. */
@@ -30,13 +31,6 @@ final readonly class SetPartInDucking implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $after = $before;
-        foreach ($this->clips as $id) {
-            $clip = $after->clip($id);
-            $new = $clip->withPartInDucking($this->triggers, $this->ducked);
-            $after = $new == $clip ? $after : $after->withClip($new);
-        }
-
-        return $after;
+        return $before->changingClips($this->clips, fn (Clip $clip): Clip => $clip->withPartInDucking($this->triggers, $this->ducked));
     }
 }

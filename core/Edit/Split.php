@@ -10,7 +10,10 @@ use Wattage\Core\Timeline\Mix;
 /** Splits clips at given moments. */
 final readonly class Split implements Edit
 {
-    /** @param non-empty-list<array{string, int}> $cuts clip and timeline samples */
+    public const MOST_CUTS = 2000;
+    private const NAMED = 5;
+
+    /** @param non-empty-list<array{string, int}> $cuts clip and timeline samples, MOST_CUTS at most */
     public function __construct(private array $cuts)
     {
     }
@@ -18,21 +21,24 @@ final readonly class Split implements Edit
     public function label(Mix $before): string
     {
         $clips = array_values(array_unique(array_column($this->cuts, 0)));
+        $moments = array_values(array_unique(array_column($this->cuts, 1)));
+        $where = \count($moments) > self::NAMED ? \count($moments).' moments' : implode(' and ', array_map(static fn (int $at): string => Timecode::clock($at, $before->rate), $moments));
 
-        return 'Split '.Naming::clips($before, $clips).' at '.implode(' and ', array_map(static fn (int $at): string => Timecode::clock($at, $before->rate), array_unique(array_column($this->cuts, 1))));
+        return 'Split '.Naming::clips($before, $clips)." at {$where}";
     }
 
     public function apply(Mix $before): Mix
     {
+        $cuts = [];
+        foreach ($this->cuts as [$clip, $at]) {
+            $cuts[$before->trackOf($clip)->id][$clip][] = $at;
+        }
         $knife = new Knife($before);
-        $cuts = $this->cuts;
-        // From the back, so that what is named still begins where it did.
-        usort($cuts, static fn (array $a, array $b): int => $b[1] <=> $a[1]);
-        foreach ($cuts as [$id, $at]) {
-            $track = $before->trackOf($id);
-            $before = $before->withTrack($track->withClip(...$knife->cut($track, $track->clips[$id], $at)));
+        $after = $before;
+        foreach ($cuts as $track => $byClip) {
+            $after = $after->withTrack($knife->along($after->track((string) $track), $byClip));
         }
 
-        return $before;
+        return $after;
     }
 }

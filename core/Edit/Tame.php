@@ -11,7 +11,9 @@ use Wattage\Core\Timeline\Wire;
 /** Pulls single loud moments down, each by a notch; \Wattage\Core\Loudness\Peaks finds them and says how deep. */
 final readonly class Tame implements Edit
 {
-    /** @param non-empty-list<array{Wire, Notch}> $notches positions in source time */
+    public const MOST = 2000;
+
+    /** @param non-empty-list<array{Wire, Notch}> $notches MOST at most; positions in source time */
     public function __construct(private array $notches)
     {
     }
@@ -27,6 +29,7 @@ final readonly class Tame implements Edit
 
     public function apply(Mix $before): Mix
     {
+        Effort::affordable(array_sum(array_map(fn (array $notch): int => \count($notch[0]->in($before)->curve()->keyframes) + 2 * \count($this->notches), $this->notches)), 'notches');
         $after = $before;
         foreach ($this->notches as [$wire, $notch]) {
             $placed = $wire->in($after);

@@ -16,8 +16,18 @@ final readonly class Fields
     private const MAX_POSITION = 200 * 3600 * 96_000;
 
     /** @param array<array-key, mixed> $values */
-    private function __construct(private array $values, private string $path)
+    private function __construct(private array $values, private string $path, private ?AskedFields $asked = null)
     {
+    }
+
+    /**
+     * One of which {@see nothingElse()} can tell what nobody asked for.
+     *
+     * @throws InvalidDocument when $value is not an object
+     */
+    public static function watched(mixed $value): self
+    {
+        return new self(self::of($value)->values, '', new AskedFields());
     }
 
     /** @throws InvalidDocument when $value is not an object */
@@ -32,7 +42,7 @@ final readonly class Fields
 
     public function has(string $name): bool
     {
-        return \array_key_exists($name, $this->values);
+        return null !== $this->value($name) || \array_key_exists($name, $this->values);
     }
 
     /** @throws InvalidDocument when there are fields besides the known ones, which may be typing errors */
@@ -43,23 +53,38 @@ final readonly class Fields
         }
     }
 
+    /**
+     * Once all has been read that there is to read: what is left over may be a typing error, or a field of a newer version.
+     *
+     * @throws InvalidDocument naming the first field that nobody asked for, here or in an object within
+     */
+    public function nothingElse(): void
+    {
+        foreach (array_keys($this->values) as $name) {
+            isset($this->asked->names[$name]) || throw InvalidDocument::unknownField($this->path((string) $name));
+        }
+        foreach ($this->asked->within ?? [] as $object) {
+            $object->nothingElse();
+        }
+    }
+
     public function string(string $name, ?string $default = null): string
     {
-        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+        $value = $this->value($name) ?? $default ?? throw InvalidDocument::missing($this->path($name));
 
         return \is_string($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'text');
     }
 
     public function bool(string $name, ?bool $default = null): bool
     {
-        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+        $value = $this->value($name) ?? $default ?? throw InvalidDocument::missing($this->path($name));
 
         return \is_bool($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'true or false');
     }
 
     public function int(string $name, int $min = 0, int $max = self::MAX_POSITION, ?int $default = null): int
     {
-        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+        $value = $this->value($name) ?? $default ?? throw InvalidDocument::missing($this->path($name));
         if (\is_float($value) && floor($value) === $value && abs($value) < 2 ** 53) {
             $value = (int) $value; // JSON writers may write 480 as 480.0
         }
@@ -72,7 +97,7 @@ final readonly class Fields
 
     public function float(string $name, float $min, float $max, ?float $default = null): float
     {
-        $value = $this->values[$name] ?? $default ?? throw InvalidDocument::missing($this->path($name));
+        $value = $this->value($name) ?? $default ?? throw InvalidDocument::missing($this->path($name));
         if ((!\is_int($value) && !\is_float($value)) || !($value >= $min && $value <= $max)) {
             throw InvalidDocument::wrongType($this->path($name), \sprintf('a number from %s to %s', $min, $max));
         }
@@ -87,7 +112,7 @@ final readonly class Fields
      */
     public function level(string $name, float $limit = Decibels::MAX_CLIP, ?Decibels $default = null): Decibels
     {
-        $value = $this->values[$name] ?? null;
+        $value = $this->value($name);
         if (null === $value && null !== $default) {
             return $default;
         }
@@ -122,12 +147,16 @@ final readonly class Fields
         return $enum::tryFrom($this->string($name)) ?? throw InvalidDocument::wrongType($this->path($name), implode(', ', array_column($enum::cases(), 'value')));
     }
 
-    /** @return list<self> */
-    public function objects(string $name): array
+    /**
+     * @param int $most how many there may be
+     *
+     * @return list<self>
+     */
+    public function objects(string $name, int $most = \PHP_INT_MAX): array
     {
         $objects = [];
-        foreach ($this->list($name) as $i => $value) {
-            $objects[] = self::of($value, $this->path($name)."[{$i}]");
+        foreach ($this->list($name, $most) as $i => $value) {
+            $objects[] = $this->within($value, $this->path($name)."[{$i}]");
         }
 
         return $objects;
@@ -135,7 +164,7 @@ final readonly class Fields
 
     public function object(string $name): self
     {
-        return self::of($this->values[$name] ?? throw InvalidDocument::missing($this->path($name)), $this->path($name));
+        return $this->within($this->value($name) ?? throw InvalidDocument::missing($this->path($name)), $this->path($name));
     }
 
     /** @return non-empty-list<string> */
@@ -168,12 +197,12 @@ final readonly class Fields
 
     public function isNumber(string $name): bool
     {
-        return \is_int($this->values[$name] ?? null) || \is_float($this->values[$name] ?? null);
+        return \is_int($this->value($name)) || \is_float($this->value($name));
     }
 
     public function isText(string $name): bool
     {
-        return \is_string($this->values[$name] ?? null);
+        return \is_string($this->value($name));
     }
 
     public function path(string $name): string
@@ -181,11 +210,36 @@ final readonly class Fields
         return '' === $this->path ? $name : "{$this->path}.{$name}";
     }
 
-    /** @return list<mixed> */
-    public function list(string $name): array
+    /**
+     * @param int $most how many there may be
+     *
+     * @return list<mixed>
+     */
+    public function list(string $name, int $most = \PHP_INT_MAX): array
     {
-        $value = $this->values[$name] ?? throw InvalidDocument::missing($this->path($name));
+        $value = $this->value($name) ?? throw InvalidDocument::missing($this->path($name));
 
-        return \is_array($value) && array_is_list($value) ? $value : throw InvalidDocument::wrongType($this->path($name), 'a list');
+        \is_array($value) && array_is_list($value) || throw InvalidDocument::wrongType($this->path($name), 'a list');
+
+        return \count($value) <= $most ? $value : throw InvalidDocument::tooMany($this->path($name), $most);
+    }
+
+    private function within(mixed $value, string $path): self
+    {
+        $fields = new self(self::of($value, $path)->values, $path, null === $this->asked ? null : new AskedFields());
+        if (null !== $this->asked) {
+            $this->asked->within[] = $fields;
+        }
+
+        return $fields;
+    }
+
+    private function value(string $name): mixed
+    {
+        if (null !== $this->asked) {
+            $this->asked->names[$name] = true;
+        }
+
+        return $this->values[$name] ?? null;
     }
 }

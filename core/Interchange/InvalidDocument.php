@@ -47,4 +47,9 @@ final class InvalidDocument extends DomainException implements Problem
     {
         return new self($problem->getMessage(), $field);
     }
+
+    public static function tooMany(string $path, int $most): self
+    {
+        return new self(\sprintf('At most %s at once. Do it in several steps.', number_format($most)), $path);
+    }
 }

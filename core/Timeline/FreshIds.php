@@ -10,6 +10,9 @@ final class FreshIds
     /** @var array<string, true> */
     private array $taken;
 
+    /** @var array<string, int> the number to try first, by what stands before it */
+    private array $next = [];
+
     public function __construct(Mix $mix)
     {
         $this->taken = array_fill_keys(array_keys($mix->pictures), true);
@@ -21,9 +24,10 @@ final class FreshIds
     public function after(string $id): string
     {
         $stem = substr((string) preg_replace('/-n\d+$/', '', $id), 0, 54);
-        for ($n = 2; isset($this->taken["{$stem}-n{$n}"]); ++$n) {
+        for ($n = $this->next[$stem] ?? 2; isset($this->taken["{$stem}-n{$n}"]); ++$n) {
         }
         $this->taken["{$stem}-n{$n}"] = true;
+        $this->next[$stem] = $n + 1;
 
         return "{$stem}-n{$n}";
     }

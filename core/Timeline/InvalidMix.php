@@ -67,6 +67,11 @@ final class InvalidMix extends DomainException implements Problem
         return new self(\sprintf('A mix holds at most %d %s.', $limit, $what), $what);
     }
 
+    public static function tooManyPoints(int $limit): self
+    {
+        return new self(\sprintf('All curves and lanes of a mix have at most %s points together. Thin some of them, or change fewer clips.', number_format($limit)), 'keyframes');
+    }
+
     public static function ruleWithoutTarget(): self
     {
         return new self('A rule needs at least one track that gives way.', 'targets');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Timeline;
 
+use Closure;
 use Wattage\Core\Captions\Cue;
 use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Time\FrameRate;
@@ -16,6 +17,8 @@ final readonly class Mix
     public const MAX_TRACKS = 200;
     public const MAX_CLIPS = 20_000;
     public const MAX_MARKERS = 10_000;
+    /** Keyframes of clips and lanes, and points of pan and mute lanes, all together. */
+    public const MAX_POINTS = 100_000;
 
     /**
      * @param int $rate samples per second of every position in the mix
@@ -195,6 +198,41 @@ final readonly class Mix
     public function withClip(Clip $clip): self
     {
         return $this->withTrack($this->trackOf($clip->id)->withClip($clip));
+    }
+
+    /**
+     * Replaces clips where they are, in time that grows with their number and not with its square.
+     *
+     * @param array<int, string> $ids
+     * @param Closure(Clip): Clip $change
+     *
+     * @return self the very same mix where nothing changes
+     *
+     * @throws InvalidMix|UnknownItem
+     */
+    public function changingClips(array $ids, Closure $change): self
+    {
+        $changed = [];
+        foreach (array_unique($ids) as $id) {
+            $track = $this->trackOf($id);
+            $clip = $change($track->clips[$id]);
+            if ($clip != $track->clips[$id]) {
+                $changed[$track->id][] = $clip;
+            }
+        }
+        $after = $this;
+        foreach ($changed as $track => $clips) {
+            $after = $after->withTrack($after->track((string) $track)->withClip(...$clips));
+        }
+
+        return $after;
+    }
+
+    /** @throws InvalidMix when curves and lanes have more points together than can be worked with quickly */
+    public function refuseTooManyPoints(): void
+    {
+        $points = array_sum(array_map(static fn (Track $track): int => $track->points(), $this->tracks));
+        $points <= self::MAX_POINTS || throw InvalidMix::tooManyPoints(self::MAX_POINTS);
     }
 
     public function withSource(Source $source): self

@@ -136,6 +136,17 @@ final readonly class Track
         return $this->muted || ($this->fader->isSilence() && !$this->hasLevelLane());
     }
 
+    /** Keyframes of its clips and lanes, and points of its pan and mute lanes. */
+    public function points(): int
+    {
+        $points = \count($this->lanes->level->keyframes) + \count($this->lanes->pan->points) + \count($this->lanes->mute->switches) + \count($this->ducking->curve->keyframes);
+        foreach ($this->clips as $clip) {
+            $points += \count($clip->curve->keyframes) + \count($clip->channels->left->curve->keyframes ?? []) + \count($clip->channels->right->curve->keyframes ?? []);
+        }
+
+        return $points;
+    }
+
     public function withClip(Clip ...$clips): self
     {
         return $this->copy(clips: [...$this->clips, ...array_column($clips, null, 'id')]);

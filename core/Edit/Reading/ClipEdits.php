@@ -57,7 +57,7 @@ final class ClipEdits
     private static function gains(EditFields $read): array
     {
         $gains = [];
-        foreach ($read->fields->objects('gains') as $fields) {
+        foreach ($read->fields->objects('gains', EditFields::MAX_AT_ONCE) as $fields) {
             $gains[$fields->string('clip')] = $fields->level('gain');
         }
 
@@ -68,7 +68,7 @@ final class ClipEdits
     private static function curves(EditFields $read): array
     {
         $curves = [];
-        foreach ($read->fields->objects('curves') as $fields) {
+        foreach ($read->fields->objects('curves', 500) as $fields) {
             $curves[$fields->string('clip')] = MixDocument::curve($fields);
         }
 

@@ -32,6 +32,7 @@ use Wattage\Core\Ride\Pass;
 use Wattage\Core\Ride\Sample;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Lane;
+use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 
 /** Edits of faders and lanes: rides, ducking, and what becomes of both. */
@@ -97,7 +98,7 @@ final class DeskEdits
     private static function faders(Fields $fields): array
     {
         $faders = [];
-        foreach ($fields->objects('faders') as $fader) {
+        foreach ($fields->objects('faders', Mix::MAX_TRACKS) as $fader) {
             $faders[$fader->string('track')] = $fader->level('fader', Decibels::MAX_FADER);
         }
 
@@ -108,7 +109,7 @@ final class DeskEdits
     {
         $fields = $read->fields;
         $lanes = [];
-        foreach ($fields->objects('lanes') as $lane) {
+        foreach ($fields->objects('lanes', Mix::MAX_TRACKS) as $lane) {
             $lanes[$lane->string('track')] = MixDocument::curve($lane);
         }
 
@@ -122,7 +123,7 @@ final class DeskEdits
     private static function ride(EditFields $read): Ride
     {
         $fields = $read->fields;
-        $passes = array_map(self::pass(...), $fields->objects('passes'));
+        $passes = array_map(self::pass(...), $fields->objects('passes', Mix::MAX_TRACKS));
         $rate = $read->mix->rate;
         $seconds = static fn (string $name, float $most, float $usual): int => (int) round($rate * $fields->float($name, 0.0, $most, $usual));
         $apart = match ($fields->string('holds', 'tolerance')) {

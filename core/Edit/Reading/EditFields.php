@@ -27,7 +27,7 @@ use Wattage\Core\Timeline\Wire;
 /** The fields that edits have in common: clips, keyframes, times, lengths, as programs and people write them. */
 final readonly class EditFields
 {
-    private const MAX_AT_ONCE = 10_000;
+    public const MAX_AT_ONCE = 10_000;
 
     /** @param array<string, Source> $sources what may be placed besides the sources of the mix, by id */
     public function __construct(public Fields $fields, public Mix $mix, private array $sources)
@@ -92,7 +92,7 @@ final readonly class EditFields
         if (!$this->fields->has('chosen')) {
             return [$this->oneChosen($this->fields)];
         }
-        $chosen = array_map($this->oneChosen(...), $this->fields->objects('chosen'));
+        $chosen = array_map($this->oneChosen(...), $this->fields->objects('chosen', self::MAX_AT_ONCE));
         $count = array_sum(array_map(static fn (Chosen $c): int => \count($c->keyframes), $chosen));
         $count <= self::MAX_AT_ONCE || throw InvalidEdit::tooMany('chosen', self::MAX_AT_ONCE);
 

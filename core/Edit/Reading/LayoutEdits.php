@@ -83,7 +83,7 @@ final class LayoutEdits
     /** @return non-empty-list<array{string, int}> */
     private static function cuts(EditFields $read): array
     {
-        $cuts = array_map(static fn (Fields $cut): array => [$cut->string('clip'), $cut->int('at')], $read->fields->objects('cuts'));
+        $cuts = array_map(static fn (Fields $cut): array => [$cut->string('clip'), $cut->int('at')], $read->fields->objects('cuts', Split::MOST_CUTS));
 
         return [] === $cuts ? throw InvalidDocument::wrongType('cuts', 'a list with at least one entry') : $cuts;
     }

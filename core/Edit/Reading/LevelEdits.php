@@ -92,8 +92,7 @@ final class LevelEdits
     /** @return non-empty-list<DipRange> */
     private static function dips(EditFields $read): array
     {
-        $dips = array_map(static fn (Fields $dip): DipRange => self::dip(new EditFields($dip, $read->mix, [])), $read->fields->objects('dips'));
-        \count($dips) <= 1000 || throw InvalidEdit::tooMany('dips', 1000);
+        $dips = array_map(static fn (Fields $dip): DipRange => self::dip(new EditFields($dip, $read->mix, [])), $read->fields->objects('dips', Dips::MOST));
 
         return [] === $dips ? throw InvalidDocument::wrongType('dips', 'a list with at least one entry') : $dips;
     }
@@ -104,8 +103,7 @@ final class LevelEdits
         $notches = array_map(static fn (Fields $notch): array => [
             $read->wire($notch),
             new Notch($notch->int('at'), $notch->float('by', -96, 0), $notch->int('before', 1, 96_000), $notch->int('after', 1, 96_000), $notch->int('hold', 0, default: 0)),
-        ], $read->fields->objects('notches'));
-        \count($notches) <= 10_000 || throw InvalidEdit::tooMany('notches', 10_000);
+        ], $read->fields->objects('notches', Tame::MOST));
 
         return [] === $notches ? throw InvalidDocument::wrongType('notches', 'a list with at least one entry') : $notches;
     }

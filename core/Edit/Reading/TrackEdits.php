@@ -78,7 +78,7 @@ final class TrackEdits
     /** @return non-empty-list<SetSourceGain> */
     private static function sourceGains(EditFields $read): array
     {
-        $gains = array_map(static fn (Fields $gain): SetSourceGain => new SetSourceGain($read->source($gain), $gain->level('gain')), $read->fields->objects('gains'));
+        $gains = array_map(static fn (Fields $gain): SetSourceGain => new SetSourceGain($read->source($gain), $gain->level('gain')), $read->fields->objects('gains', EditFields::MAX_AT_ONCE));
 
         return [] === $gains ? throw InvalidDocument::wrongType('gains', 'a list with at least one entry') : $gains;
     }

@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit;
+
+/** Keeps an edit from taking so long that others wait: what does not grow with its own length only is bounded. */
+final class Effort
+{
+    /** Keyframes or clips gone through, about two seconds of work. */
+    private const MOST = 4_000_000;
+
+    /** @throws InvalidEdit */
+    public static function affordable(int $steps, string $field): void
+    {
+        $steps <= self::MOST || throw InvalidEdit::tooMuchAtOnce($field);
+    }
+}
