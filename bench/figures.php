@@ -91,7 +91,7 @@ $row('programme loudness from stored measures, 8 sources', $ms, '');
 $kept = array_map(static fn (TrackPower $power): string => $power->toBytes(), $figures->tracks());
 [$ms] = $timed(static fn () => MixFigures::of($mix, static fn (string $id): SourceTenths => SourceTenths::fromBytes($bytes[$id], 2), static fn (Track $track, int $count): TrackPower => 't3' === $track->id
     ? TrackPower::of($mix, $track, (static function (SourceTenths $only): Closure { return static fn (): SourceTenths => $only; })(SourceTenths::fromBytes($bytes['s3'], 2)), $count)
-    : TrackPower::fromBytes($kept[$track->id], RATE))->programme());
+    : TrackPower::fromBytes($kept[$track->id]))->programme());
 $row('  the same after an edit of one track', $ms, '≤ 100 ms');
 [$ms] = $timed(static fn (): array => [array_map($figures->stem(...), Stem::cases()), array_map($figures->track(...), array_keys($mix->tracks))]);
 $row('  and of every stem and track', $ms, '');

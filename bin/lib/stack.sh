@@ -87,7 +87,7 @@ app_choices=(WATTAGE_STORE WATTAGE_SPOOL AWS_ACCESS_KEY_ID AWS_SECRET_ACCESS_KEY
 fpm_config() {
   local dir=$1 user=$2 name
   printf '[global]\npid = %s\nerror_log = %s\ndaemonize = yes\n[app]\n' "$dir/run/fpm.pid" "$dir/log/fpm.log"
-  "$ROOT/deploy/fill" "$ROOT/deploy/php-fpm/pool.conf.in" SOCKET="$dir/run/fpm.sock" CHILDREN=12
+  "$ROOT/deploy/fill" "$ROOT/deploy/php-fpm/pool.conf.in" SOCKET="$dir/run/fpm.sock" CHILDREN=12 LOG="$dir/log/requests.log"
   if [ "$(id -u)" = 0 ]; then printf 'user = %s\ngroup = %s\nlisten.owner = %s\n' "$user" "$(id -gn "$user")" "$user"; fi
   for name in "${app_variables[@]}"; do printf 'env[%s] = "%s"\n' "$name" "${!name}"; done
   for name in "${app_choices[@]}"; do [ -z "${!name:-}" ] || printf 'env[%s] = "%s"\n' "$name" "${!name}"; done

@@ -47,6 +47,11 @@ final class InvalidEdit extends DomainException implements Problem
         return new self('This is more than one edit can do. Do it in several steps, for fewer at a time.', $field);
     }
 
+    public static function tooLongToSteady(int $hours): self
+    {
+        return new self(\sprintf('At most %d hours are steadied at once. Split the clip, or choose fewer.', $hours), 'clips');
+    }
+
     public static function keyframesCross(): self
     {
         return new self('Keyframes keep their order: a keyframe cannot pass its neighbour. Choose a time between the two next to it.', 'at');

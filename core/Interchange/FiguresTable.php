@@ -7,6 +7,7 @@ namespace Wattage\Core\Interchange;
 use Generator;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\Windows;
 use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Timeline\Stem;
@@ -14,6 +15,8 @@ use Wattage\Core\Timeline\Stem;
 /** The figures of a mix as a table for other programs, one row per 100 ms. docs/formats.md explains the columns. */
 final readonly class FiguresTable
 {
+    /** Ten minutes. */
+    private const ROWS_AT_ONCE = 6000;
     public const COLUMNS = ['seconds', 'momentary_lufs', 'short_term_lufs', 'speech_momentary_lufs', 'rest_momentary_lufs', 'clearance_lu'];
 
     public function __construct(private MixFigures $figures, private Clearance $clearance)
@@ -24,21 +27,23 @@ final readonly class FiguresTable
     public function rows(): Generator
     {
         $all = $this->figures->powers();
-        $momentary = Windows::momentary($all);
-        $shortTerm = Windows::shortTerm($all);
-        $speech = Windows::momentary($this->figures->powersOf(Stem::Speech));
-        $rest = Windows::momentary($this->figures->powersOf(Stem::Speech, others: true));
-        for ($k = 0; $k < $this->figures->count; ++$k) {
-            $clearance = $this->clearance->values[$k] ?? null;
-            $m = $k - Windows::MOMENTARY + 1;
-            yield [
-                ($k + 1) / 10,
-                self::lufs($momentary[$m] ?? 0.0),
-                self::lufs($shortTerm[$k - Windows::SHORT_TERM + 1] ?? 0.0),
-                self::lufs($speech[$m] ?? 0.0),
-                self::lufs($rest[$m] ?? 0.0),
-                null === $clearance ? null : round($clearance, 2),
-            ];
+        $speech = $this->figures->powersOf(Stem::Speech);
+        $rest = $this->figures->powersOf(Stem::Speech, others: true);
+        for ($from = 0; $from < $this->figures->count; $from += self::ROWS_AT_ONCE) {
+            $window = static fn (Series $row, int $length): array => Windows::ending($row, $length, $from, self::ROWS_AT_ONCE);
+            [$momentary, $shortTerm] = [$window($all, Windows::MOMENTARY), $window($all, Windows::SHORT_TERM)];
+            [$ofSpeech, $ofRest] = [$window($speech, Windows::MOMENTARY), $window($rest, Windows::MOMENTARY)];
+            for ($k = $from, $end = min($this->figures->count, $from + self::ROWS_AT_ONCE); $k < $end; ++$k) {
+                $clearance = $this->clearance->at($k);
+                yield [
+                    ($k + 1) / 10,
+                    self::lufs($momentary[$k] ?? 0.0),
+                    self::lufs($shortTerm[$k] ?? 0.0),
+                    self::lufs($ofSpeech[$k] ?? 0.0),
+                    self::lufs($ofRest[$k] ?? 0.0),
+                    null === $clearance ? null : round($clearance, 2),
+                ];
+            }
         }
     }
 

@@ -35,13 +35,13 @@ final readonly class ClipPower
     /** @return array<int, float> mean over the sides, every 100 ms from the start of the clip */
     public function powers(): array
     {
-        return array_map(static fn (float $power): float => 0.5 * $power, $this->power->powers);
+        return array_map(static fn (float $power): float => 0.5 * $power, $this->power->powers->values());
     }
 
     /** @return ?float gated average level in dBFS, as AverageLevel has it; null for silence */
     public function average(): ?float
     {
-        $loudness = Gating::integrated($this->power->powers);
+        $loudness = Predicted::of($this->power->powers, 0.0)->integrated;
 
         return null === $loudness ? null : $loudness - self::HALF_DB;
     }
@@ -49,7 +49,7 @@ final readonly class ClipPower
     /** @return ?float dBFS that no sample passes; null for silence */
     public function peak(): ?float
     {
-        $peak = [] === $this->power->peaks ? 0.0 : max($this->power->peaks);
+        $peak = $this->power->peaks->highest();
 
         return $peak > 0.0 ? 20.0 * log10($peak) : null;
     }

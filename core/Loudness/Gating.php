@@ -65,26 +65,41 @@ final class Gating
      * Two programmes side by side, both over the same moments: those in which the louder of the two passes the gates. Gated each by
      * itself, one with a quieter bed would read louder, since its pauses would no longer count. Own definition, on the same gates.
      *
-     * @param list<float> $a K-weighted mean square of each 100 ms
-     * @param list<float> $b
+     * @param Series $a K-weighted mean square of each 100 ms
      *
      * @return array{?float, ?float} LUFS; null where there is nothing but silence
      */
-    public static function sideBySide(array $a, array $b): array
+    public static function sideBySide(Series $a, Series $b): array
     {
         $count = max(\count($a), \count($b));
-        [$a, $b] = [self::blocks(array_pad($a, $count, 0.0)), self::blocks(array_pad($b, $count, 0.0))];
-        $louder = array_map(static fn (float $x, float $y): float => max($x, $y), $a, $b);
-        $loud = self::above($louder, self::power(self::ABSOLUTE_GATE));
-        $gate = [] === $loud ? \INF : self::power(self::loudness(array_sum($loud) / \count($loud)) + self::RELATIVE_GATE);
-        $moments = array_filter($louder, static fn (float $power): bool => $power > $gate);
-        $over = static function (array $powers) use ($moments): ?float {
-            $mean = [] === $moments ? 0.0 : array_sum(array_intersect_key($powers, $moments)) / \count($moments);
+        [$a, $b] = [Series::sum([[$a, 1.0]], $count), Series::sum([[$b, 1.0]], $count)];
+        // The gate first, then what passes it.
+        [$louder] = self::meansWhere($a, $b, self::power(self::ABSOLUTE_GATE));
+        [, $ofA, $ofB] = self::meansWhere($a, $b, null === $louder ? \INF : self::power(self::loudness($louder) + self::RELATIVE_GATE));
+        $loudness = static fn (?float $power): ?float => null !== $power && $power > 0.0 ? self::loudness($power) : null;
 
-            return $mean > 0.0 ? self::loudness($mean) : null;
-        };
+        return [$loudness($ofA), $loudness($ofB)];
+    }
 
-        return [$over($a), $over($b)];
+    /** @return array{?float, ?float, ?float} means of the louder of both, of a and of b over the moments in which the louder is above a gate */
+    private static function meansWhere(Series $a, Series $b, float $gate): array
+    {
+        $count = 0;
+        $sums = [0.0, 0.0, 0.0];
+        $others = Windows::along($b, Windows::MOMENTARY);
+        foreach (Windows::along($a, Windows::MOMENTARY) as $moments) {
+            $other = $others->current();
+            $others->next();
+            foreach ($moments as $i => $power) {
+                $louder = max($power, $other[$i]);
+                if ($louder > $gate) {
+                    ++$count;
+                    $sums = [$sums[0] + $louder, $sums[1] + $power, $sums[2] + $other[$i]];
+                }
+            }
+        }
+
+        return 0 === $count ? [null, null, null] : array_map(static fn (float $sum): float => $sum / $count, $sums);
     }
 
     /**

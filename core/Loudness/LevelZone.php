@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Generator;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Zone;
 
@@ -30,12 +31,12 @@ final readonly class LevelZone
     }
 
     /**
-     * @param array<int, float> $powers of the track, every 100 ms, summed over both sides
-     * @param array<int, bool> $spoken numbers of the 100 ms in which somebody speaks
+     * @param Series $powers of the track, every 100 ms, summed over both sides
+     * @param string $spoken as {@see \Wattage\Core\Speech\SpeechTimes::tenths()} has it: when somebody speaks
      *
      * @return list<array{int, int, float}> first 100 ms, last + 1, and by how many dB at most: above the zone, or below it (negative)
      */
-    public function outside(array $powers, array $spoken): array
+    public function outside(Series $powers, string $spoken): array
     {
         $runs = [];
         foreach ($this->levels($powers, $spoken) as $k => $level) {
@@ -74,33 +75,40 @@ final readonly class LevelZone
         return array_values($sums);
     }
 
-    /**
-     * @param array<int, float> $powers
-     * @param array<int, bool> $spoken
-     *
-     * @return array<int, float> dBFS, averaged over the second around each 100 ms that counts
-     */
-    private function levels(array $powers, array $spoken): array
+    /** @return Generator<int, float> dBFS, averaged over the second around each 100 ms that counts */
+    private function levels(Series $powers, string $spoken): Generator
     {
-        $counts = fn (int $k): bool => ($powers[$k] ?? 0.0) > self::SILENT && (!$this->isSpeech || isset($spoken[$k]));
+        $n = \count($powers);
+        for ($first = 0; $first < $n; $first += Series::AT_ONCE) {
+            $before = max(0, $first - self::HALF_WINDOW);
+            $some = $powers->slice($before, $first - $before + Series::AT_ONCE + self::HALF_WINDOW);
+            yield from $this->levelsOf($some, $before, $first, min($n, $first + Series::AT_ONCE), $spoken);
+        }
+    }
+
+    /**
+     * @param array<int, float> $powers from the 100 ms of number $before on
+     *
+     * @return Generator<int, float> of those from $first to $end that count
+     */
+    private function levelsOf(array $powers, int $before, int $first, int $end, string $spoken): Generator
+    {
         $sums = [0.0];
         $numbers = [0];
-        foreach (array_keys($powers) as $k) {
-            $here = $counts($k);
-            $sums[] = $sums[$k] + ($here ? $powers[$k] : 0.0);
-            $numbers[] = $numbers[$k] + ($here ? 1 : 0);
+        $counts = [];
+        foreach ($powers as $i => $power) {
+            $counts[$i] = $power > self::SILENT && (!$this->isSpeech || "\1" === ($spoken[$before + $i] ?? ''));
+            $sums[] = $sums[$i] + ($counts[$i] ? $power : 0.0);
+            $numbers[] = $numbers[$i] + ($counts[$i] ? 1 : 0);
         }
         $n = \count($powers);
-        $levels = [];
-        for ($k = 0; $k < $n; ++$k) {
-            if ($counts($k)) {
-                $from = max(0, $k - self::HALF_WINDOW);
-                $to = min($n, $k + self::HALF_WINDOW);
+        for ($i = $first - $before; $i < $end - $before; ++$i) {
+            if ($counts[$i]) {
+                $from = max(0, $i - self::HALF_WINDOW);
+                $to = min($n, $i + self::HALF_WINDOW);
                 // Half of it, since an average level is that of one side.
-                $levels[$k] = Gating::loudness(0.5 * ($sums[$to] - $sums[$from]) / max(1, $numbers[$to] - $numbers[$from]));
+                yield $before + $i => Gating::loudness(0.5 * ($sums[$to] - $sums[$from]) / max(1, $numbers[$to] - $numbers[$from]));
             }
         }
-
-        return $levels;
     }
 }

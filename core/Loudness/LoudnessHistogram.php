@@ -15,6 +15,8 @@ final class LoudnessHistogram
 {
     private const ABSOLUTE_GATE = -70.0;
     private const STEPS_PER_LU = 100;
+    /** Far below the gate: nothing to be worked out. */
+    private const SILENT = 1e-9;
     private const INTEGRATED_GATE = -10.0;
     private const RANGE_GATE = -20.0;
     private const LOW_PERCENTILE = 0.10;
@@ -29,11 +31,22 @@ final class LoudnessHistogram
     /** @param float $power weighted mean square of one moment */
     public function add(float $power): void
     {
+        if ($power < self::SILENT) {
+            return;
+        }
         $loudness = Gating::loudness($power);
         if ($loudness > self::ABSOLUTE_GATE) {
             $step = (int) (($loudness - self::ABSOLUTE_GATE) * self::STEPS_PER_LU);
             $this->counts[$step] = ($this->counts[$step] ?? 0) + 1;
             $this->powers[$step] = ($this->powers[$step] ?? 0.0) + $power;
+        }
+    }
+
+    /** @param list<float> $powers weighted mean squares of moments */
+    public function addAll(array $powers): void
+    {
+        foreach ($powers as $power) {
+            $this->add($power);
         }
     }
 

@@ -37,46 +37,46 @@ final readonly class MixFigures
         return $this->tracks;
     }
 
-    /** @return list<float> power of each 100 ms of everything */
-    public function powers(): array
+    /** @return Series power of each 100 ms of everything */
+    public function powers(): Series
     {
         return $this->sum($this->tracks, false, true);
     }
 
-    /** @return list<float> power of each 100 ms of the tracks of one stem, or of all others */
-    public function powersOf(Stem $stem, bool $others = false): array
+    /** @return Series power of each 100 ms of the tracks of one stem, or of all others */
+    public function powersOf(Stem $stem, bool $others = false): Series
     {
         return $this->sum($this->tracksOf($stem, $others), false);
     }
 
-    /** @return list<float> power of each 100 ms of one track as its stem has it */
-    public function powersOfTrack(string $id): array
+    /** @return Series power of each 100 ms of one track as its stem has it */
+    public function powersOfTrack(string $id): Series
     {
         return $this->sum([$id => $this->tracks[$id]], false);
     }
 
-    /** @return list<float> no sample of each 100 ms of everything is higher */
-    public function peaks(): array
+    /** @return Series no sample of each 100 ms of everything is higher */
+    public function peaks(): Series
     {
         return $this->sum($this->tracks, true, true);
     }
 
-    /** @param ?array<int, float> $peaks of each 100 ms, where they are known better */
-    public function programme(?array $peaks = null): Predicted
+    /** @param ?float $peak the highest sample, where it is known better; full scale is 1 */
+    public function programme(?float $peak = null): Predicted
     {
-        return Predicted::of($this->powers(), $peaks ?? $this->peaks());
+        return Predicted::of($this->powers(), $peak ?? $this->peaks()->highest());
     }
 
     public function stem(Stem $stem): Predicted
     {
         $tracks = $this->tracksOf($stem, false);
 
-        return Predicted::of($this->sum($tracks, false), $this->sum($tracks, true));
+        return Predicted::of($this->sum($tracks, false), $this->sum($tracks, true)->highest());
     }
 
     public function track(string $id): Predicted
     {
-        return Predicted::of($this->tracks[$id]->powers, $this->tracks[$id]->peaks);
+        return Predicted::of($this->tracks[$id]->powers, $this->tracks[$id]->peaks->highest());
     }
 
     /** @return array<string, TrackPower> */
@@ -88,27 +88,16 @@ final readonly class MixFigures
     /**
      * @param array<string, TrackPower> $tracks each through the fader of its stem
      * @param bool $programme and all of them through that of the programme
-     *
-     * @return list<float>
      */
-    private function sum(array $tracks, bool $peaks, bool $programme = false): array
+    private function sum(array $tracks, bool $peaks, bool $programme = false): Series
     {
-        $sum = null;
+        $terms = [];
         foreach ($tracks as $id => $track) {
             $faders = $this->mix->faders;
             $gain = $faders->of($this->mix->tracks[$id]->stem)->ratio() * ($programme ? $faders->programme->ratio() : 1.0);
-            $factor = $peaks ? $gain : $gain * $gain;
-            $values = $peaks ? $track->peaks : $track->powers;
-            if (null === $sum && 1.0 === $factor) {
-                $sum = $values; // most faders of stems stand at 0 dB, and most sums begin with one track
-                continue;
-            }
-            $sum ??= array_fill(0, $this->count, 0.0);
-            foreach ($values as $k => $value) {
-                $sum[$k] += $factor * $value;
-            }
+            $terms[] = $peaks ? [$track->peaks, $gain] : [$track->powers, $gain * $gain];
         }
 
-        return array_values($sum ?? array_fill(0, $this->count, 0.0));
+        return Series::sum($terms, $this->count);
     }
 }

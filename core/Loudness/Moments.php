@@ -18,32 +18,27 @@ final readonly class Moments
     }
 
     /**
-     * @param array<int, float> $powers weighted mean square of each 100 ms of all time, in order
+     * @param Series $powers weighted mean square of each 100 ms of all time, in order
      * @param int $from number of the first 100 ms wanted
      * @param int $count of them; fewer where the powers end
      */
-    public static function of(array $powers, int $from, int $count): self
+    public static function of(Series $powers, int $from, int $count): self
     {
-        $before = min($from, Windows::SHORT_TERM - 1);
-        $stretch = \array_slice($powers, $from - $before, $count + $before);
-        $wanted = max(0, \count($stretch) - $before);
+        $of = static fn (int $length): array => self::levels(Windows::ending($powers, $length, $from, $count), $from, min($count, \count($powers) - $from));
 
-        return new self(
-            self::ending(Windows::momentary($stretch), Windows::MOMENTARY, $before, $wanted),
-            self::ending(Windows::shortTerm($stretch), Windows::SHORT_TERM, $before, $wanted),
-        );
+        return new self($of(Windows::MOMENTARY), $of(Windows::SHORT_TERM));
     }
 
     /**
-     * @param list<float> $windows the first ends with the 100 ms of number length − 1
+     * @param array<int, float> $windows by the number of the 100 ms that they end with
      *
      * @return list<?float>
      */
-    private static function ending(array $windows, int $length, int $from, int $count): array
+    private static function levels(array $windows, int $from, int $count): array
     {
         $levels = [];
         for ($k = $from; $k < $from + $count; ++$k) {
-            $power = $windows[$k - $length + 1] ?? 0.0;
+            $power = $windows[$k] ?? 0.0;
             $levels[] = $power > 1e-10 ? Gating::loudness($power) : null;
         }
 

@@ -31,35 +31,54 @@ final readonly class PartFigures
     public static function of(Mix $mix, array $clips, ?Span $range, Closure $tenthsOf): self
     {
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $powers = $peaks = [];
+        $rows = [];
         foreach ($clips as $id) {
             $clip = $mix->clip($id);
             $tenths = $tenthsOf($clip->source);
             $heard = null === $range ? $clip->span() : $range->within($clip->span());
-            if (null === $tenths || null === $heard) {
-                continue;
-            }
-            $power = ClipPower::of($mix, $clip, $tenths);
-            $of = $power->tenths();
-            $first = intdiv($heard->from - $clip->at, $frames);
-            $end = intdiv($heard->to - $clip->at - 1, $frames) + 1;
-            $place = intdiv($clip->at, $frames);
-            for ($k = $first; $k < $end; ++$k) {
-                $powers[$place + $k] = ($powers[$place + $k] ?? 0.0) + ($of->powers[$k] ?? 0.0);
-                $peaks[$place + $k] = ($peaks[$place + $k] ?? 0.0) + ($of->peaks[$k] ?? 0.0);
+            if (null !== $tenths && null !== $heard) {
+                $first = intdiv($heard->from - $clip->at, $frames);
+                $rows[] = [ClipPower::of($mix, $clip, $tenths)->tenths(), $first, intdiv($heard->to - $clip->at - 1, $frames) + 1, intdiv($clip->at, $frames)];
             }
         }
-        if ([] === $powers) {
+        $powers = self::together($rows, static fn (TrackPower $power): Series => $power->powers);
+        if (0 === \count($powers)) {
             return new self(null, null, null);
         }
-        ksort($powers);
-        $loudness = \count($powers) < 4 ? self::mean($powers) : Gating::integrated(array_values($powers));
-        $peak = [] === $peaks ? 0.0 : max($peaks);
+        $loudness = \count($powers) < Windows::MOMENTARY ? self::mean($powers->values()) : Predicted::of($powers, 0.0)->integrated;
+        $peak = self::together($rows, static fn (TrackPower $power): Series => $power->peaks)->highest();
 
         return new self(null === $loudness ? null : $loudness - self::HALF_DB, $loudness, $peak > 0.0 ? 20.0 * log10($peak) : null);
     }
 
-    /** @param non-empty-array<int, float> $powers */
+    /**
+     * The sum of several clips where at least one of them sounds, without what lies between.
+     *
+     * @param list<array{TrackPower, int, int, int}> $rows each with the first and last + 1 of the 100 ms of it that are wanted, and where it begins on the timeline
+     * @param Closure(TrackPower): Series $of
+     */
+    private static function together(array $rows, Closure $of): Series
+    {
+        $packed = '';
+        $from = [] === $rows ? 0 : min(array_map(static fn (array $row): int => $row[3] + $row[1], $rows));
+        $to = [] === $rows ? 0 : max(array_map(static fn (array $row): int => $row[3] + $row[2], $rows));
+        for ($page = $from; $page < $to; $page += Series::AT_ONCE) {
+            $sum = [];
+            foreach ($rows as [$power, $first, $end, $place]) {
+                $low = max($page, $place + $first);
+                $count = min($page + Series::AT_ONCE, $place + $end) - $low;
+                foreach ($count > 0 ? $of($power)->slice($low - $place, $count) : [] as $i => $value) {
+                    $sum[$low + $i] = ($sum[$low + $i] ?? 0.0) + $value;
+                }
+            }
+            ksort($sum);
+            $packed .= Series::packed($sum);
+        }
+
+        return Series::fromBytes($packed);
+    }
+
+    /** @param array<int, float> $powers at least one */
     private static function mean(array $powers): ?float
     {
         $mean = array_sum($powers) / \count($powers);

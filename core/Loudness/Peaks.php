@@ -41,6 +41,8 @@ final class Peaks
 
     /** Where more than this is too loud, it is not peaks that need to be tamed. Seconds. */
     private const MOST_SECONDS = 60;
+    /** Half an hour. */
+    private const POINTS_AT_ONCE = 90_000;
 
     /** @var list<Span> where the sound may be above the ceiling */
     private readonly array $moments;
@@ -96,9 +98,18 @@ final class Peaks
         $frames = intdiv($this->rate, self::POINTS_PER_SECOND);
         $first = intdiv($span->from, $frames);
         $count = min(intdiv($span->to - 1, $frames) + 1, intdiv(\strlen($outline), 2)) - $first;
-        if ($count <= 0) {
-            return [];
+        $hot = [];
+        // Once far more is too loud than peaks are, it need not be counted to the end.
+        for ($at = $first; $at < $first + $count && \count($hot) <= 2 * self::MOST_SECONDS * self::POINTS_PER_SECOND; $at += self::POINTS_AT_ONCE) {
+            $hot += $this->hot($outline, $at, min(self::POINTS_AT_ONCE, $first + $count - $at), $frames);
         }
+
+        return $this->joined(array_keys($hot), $frames, $span);
+    }
+
+    /** @return array<int, true> numbers of the points at which it may be too loud */
+    private function hot(string $outline, int $first, int $count, int $frames): array
+    {
         $hot = [];
         /** @var array<int, int> $points */
         $points = unpack('v*', substr($outline, 2 * $first, 2 * $count));
@@ -112,7 +123,7 @@ final class Peaks
             }
         }
 
-        return $this->joined(array_keys($hot), $frames, $span);
+        return $hot;
     }
 
     /**

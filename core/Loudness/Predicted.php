@@ -19,29 +19,30 @@ final readonly class Predicted
     }
 
     /**
-     * @param array<int, float> $powers weighted mean square of each 100 ms, in order
-     * @param array<int, float> $peaks of each 100 ms, full scale is 1
+     * @param Series $powers weighted mean square of each 100 ms, in order
+     * @param float $peak that no sample passes, full scale is 1
      */
-    public static function of(array $powers, array $peaks): self
+    public static function of(Series $powers, float $peak): self
     {
-        $moments = Gating::blocks($powers);
-        $stretches = Windows::shortTerm($powers);
-        $peak = [] === $peaks ? 0.0 : max($peaks);
+        [$moments, $maxMomentary] = self::histogram($powers, Windows::MOMENTARY);
+        [$stretches, $maxShortTerm] = self::histogram($powers, Windows::SHORT_TERM);
 
-        return new self(
-            Gating::ofBlocks($moments),
-            Gating::range($stretches),
-            self::loudest($moments),
-            self::loudest($stretches),
-            $peak > 0.0 ? 20.0 * log10($peak) : null,
-        );
+        return new self($moments->integrated(), $stretches->range(), $maxMomentary, $maxShortTerm, $peak > 0.0 ? 20.0 * log10($peak) : null);
     }
 
-    /** @param list<float> $powers */
-    private static function loudest(array $powers): ?float
+    /** @return array{LoudnessHistogram, ?float} of all windows of a length, and the loudest of them in LUFS */
+    private static function histogram(Series $powers, int $length): array
     {
-        $loudest = [] === $powers ? 0.0 : max($powers);
+        $histogram = new LoudnessHistogram();
+        $loudest = 0.0;
+        $count = \count($powers);
+        // Less than 400 ms is one moment.
+        $windows = $count > 0 && $count < $length && Windows::MOMENTARY === $length ? [[array_sum($powers->values()) / $count]] : Windows::along($powers, $length);
+        foreach ($windows as $some) {
+            $histogram->addAll($some);
+            $loudest = max($loudest, ...$some);
+        }
 
-        return $loudest > 1e-12 ? Gating::loudness($loudest) : null;
+        return [$histogram, $loudest > 1e-12 ? Gating::loudness($loudest) : null];
     }
 }

@@ -5,14 +5,11 @@ declare(strict_types=1);
 namespace Wattage\Core\Loudness;
 
 use Closure;
-use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Curve\Stretches;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Render\GainSchedule;
 use Wattage\Core\Render\TrackMoves;
-use Wattage\Core\Signal\FloatDecoder;
 use Wattage\Core\Signal\Pan;
-use Wattage\Core\Signal\Routing;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Fades;
@@ -24,19 +21,16 @@ use Wattage\Core\Timeline\Track;
  * How loud a track is over time after all its gains, from what its sources were measured at, without rendering it. Sounds of
  * different clips are taken as unlike one another, so that their powers add up.
  */
-final class TrackPower
+final readonly class TrackPower
 {
     public const TENTHS_PER_SECOND = 10;
 
-    private readonly int $frames;
-
     /**
-     * @param array<int, float> $powers K-weighted mean square of each 100 ms of the timeline, summed over left and right
-     * @param array<int, float> $peaks no sample of each 100 ms is higher, full scale is 1
+     * @param Series $powers K-weighted mean square of each 100 ms of the timeline, summed over left and right
+     * @param Series $peaks no sample of each 100 ms is higher, full scale is 1
      */
-    private function __construct(int $rate, public array $powers, public array $peaks)
+    private function __construct(public Series $powers, public Series $peaks)
     {
-        $this->frames = intdiv($rate, self::TENTHS_PER_SECOND);
     }
 
     /**
@@ -45,30 +39,15 @@ final class TrackPower
      */
     public static function of(Mix $mix, Track $track, Closure $tenthsOf, int $count): self
     {
-        $silence = array_fill(0, max(0, $count), 0.0);
-        $power = new self($mix->rate, $silence, $silence);
-        if ($track->isSilent()) {
-            return $power;
-        }
         $fades = Fades::of($track);
         $still = TrackMoves::still($track)->ratio();
-        foreach ($track->clips as $clip) {
-            $tenths = $tenthsOf($clip->source);
-            if (null === $tenths) {
-                continue;
-            }
-            $moving = TrackMoves::under($track, $clip);
-            $pans = self::pans($track, $clip->span(), $mix->rate);
-            foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {
-                $stretches = null === $moving ? $part->heard() : Stretches::product($part->heard(), $moving);
-                foreach ($pans as [$from, $to, $pan]) {
-                    $within = 1 === \count($pans) ? $stretches : Stretches::within($stretches, $clip->toSource($from), $clip->toSource($to));
-                    $power->addPart($clip, $within, $part->routing->then(Pan::at($pan)), $still, $tenths);
-                }
-            }
-        }
 
-        return $power;
+        return self::paged($mix, $count, static function (PowerPage $page, Span $span) use ($mix, $track, $tenthsOf, $fades, $still): void {
+            foreach ($track->isSilent() ? [] : $track->clips as $clip) {
+                $tenths = $clip->span()->meets($span) ? $tenthsOf($clip->source) : null;
+                null === $tenths || self::addClip($page, $mix, $track, $clip, $fades, $still, $tenths);
+            }
+        });
     }
 
     /**
@@ -79,16 +58,66 @@ final class TrackPower
     public static function ofClip(Mix $mix, Track $track, Clip $clip, SourceTenths $tenths, Decibels $after): self
     {
         $frames = intdiv($mix->rate, self::TENTHS_PER_SECOND);
-        $silence = array_fill(0, intdiv($clip->length + $frames - 1, $frames), 0.0);
-        $power = new self($mix->rate, $silence, $silence);
         $still = TrackMoves::still($track)->plus($after)->ratio();
         $moving = TrackMoves::under($track->withLanes($track->lanes->withMute(new MuteLane())), $clip);
+        $parts = [];
         foreach (GainSchedule::parts($mix, $clip, Fades::of($track)) as $part) {
-            $stretches = null === $moving ? $part->heard() : Stretches::product($part->heard(), $moving);
-            $power->addPart($clip->movedTo(0), $stretches, $part->routing->then(Pan::at(0.0)), $still, $tenths);
+            $parts[] = [null === $moving ? $part->heard() : Stretches::product($part->heard(), $moving), $part->routing->then(Pan::at(0.0))];
+        }
+        $first = $clip->movedTo(0);
+
+        return self::paged($mix, intdiv($clip->length + $frames - 1, $frames), static function (PowerPage $page) use ($parts, $first, $still, $tenths): void {
+            foreach ($parts as [$stretches, $routing]) {
+                $page->add($first, $stretches, $routing, $still, $tenths);
+            }
+        });
+    }
+
+    /** @param string $bytes as toBytes() gave them */
+    public static function fromBytes(string $bytes): self
+    {
+        $half = intdiv(\strlen($bytes), 2);
+
+        return new self(Series::fromBytes(substr($bytes, 0, $half)), Series::fromBytes(substr($bytes, $half)));
+    }
+
+    /** @return string float32: the powers, then the peaks */
+    public function toBytes(): string
+    {
+        return $this->powers->toBytes().$this->peaks->toBytes();
+    }
+
+    /**
+     * An hour at a time, so that a day needs hardly more memory.
+     *
+     * @param Closure(PowerPage, Span): void $add what sounds within a span of the timeline
+     */
+    private static function paged(Mix $mix, int $count, Closure $add): self
+    {
+        $frames = intdiv($mix->rate, self::TENTHS_PER_SECOND);
+        $powers = $peaks = '';
+        for ($first = 0; $first < $count; $first += Series::AT_ONCE) {
+            $end = min($count, $first + Series::AT_ONCE);
+            $page = new PowerPage($first, $end - $first, $frames);
+            $add($page, Span::of($first * $frames, $end * $frames));
+            $powers .= Series::packed($page->powers);
+            $peaks .= Series::packed($page->peaks);
         }
 
-        return $power;
+        return new self(Series::fromBytes($powers), Series::fromBytes($peaks));
+    }
+
+    private static function addClip(PowerPage $page, Mix $mix, Track $track, Clip $clip, Fades $fades, float $still, SourceTenths $tenths): void
+    {
+        $moving = TrackMoves::under($track, $clip);
+        $pans = self::pans($track, $clip->span(), $mix->rate);
+        foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {
+            $stretches = null === $moving ? $part->heard() : Stretches::product($part->heard(), $moving);
+            foreach ($pans as [$from, $to, $pan]) {
+                $within = 1 === \count($pans) ? $stretches : Stretches::within($stretches, $clip->toSource($from), $clip->toSource($to));
+                $page->add($clip, $within, $part->routing->then(Pan::at($pan)), $still, $tenths);
+            }
+        }
     }
 
     /**
@@ -109,89 +138,5 @@ final class TrackPower
         }
 
         return $pans;
-    }
-
-    /** @param string $bytes as toBytes() gave them */
-    public static function fromBytes(string $bytes, int $rate): self
-    {
-        $half = intdiv(\strlen($bytes), 2);
-
-        return new self($rate, FloatDecoder::decode(substr($bytes, 0, $half)), FloatDecoder::decode(substr($bytes, $half)));
-    }
-
-    /** @return string float32: the powers, then the peaks */
-    public function toBytes(): string
-    {
-        return [] === $this->powers ? '' : pack('g*', ...$this->powers, ...$this->peaks);
-    }
-
-    /** @param list<Stretch> $stretches */
-    private function addPart(Clip $clip, array $stretches, Routing $r, float $fader, SourceTenths $tenths): void
-    {
-        $left = $r->leftToLeft ** 2 + $r->leftToRight ** 2;
-        $right = $r->rightToLeft ** 2 + $r->rightToRight ** 2;
-        // A mono recording is the same sound on both inputs, so that their gains add up before they are squared.
-        $alone = ($r->leftToLeft + $r->rightToLeft) ** 2 + ($r->leftToRight + $r->rightToRight) ** 2;
-        $highest = max(abs($r->leftToLeft) + abs($r->rightToLeft), abs($r->leftToRight) + abs($r->rightToRight));
-        $stereo = 2 === $tenths->channels();
-        $this->addStretches($clip, $stretches, $tenths, $stereo ? $left : $alone, $stereo ? $right : 0.0, $r->isStraight() ? 1.0 : $highest, $fader);
-    }
-
-    /**
-     * One loop for all of it, since an hour of eight tracks is worked out after every edit.
-     *
-     * @param list<Stretch> $stretches
-     * @param float $first square of the gain of the first channel
-     * @param float $second of the second
-     * @param float $spread how far channels that are added may pass the louder of them
-     */
-    private function addStretches(Clip $clip, array $stretches, SourceTenths $tenths, float $first, float $second, float $spread, float $fader): void
-    {
-        $frames = $this->frames;
-        $shift = $clip->at - $clip->in;
-        $one = $tenths->powers[0];
-        $two = $tenths->powers[1] ?? [];
-        $top = $tenths->peaks;
-        $last = \count($one) - 1;
-        $edges = [];
-        foreach ($stretches as $stretch) {
-            $constant = $stretch->isConstant();
-            $gain = $next = $fader * $stretch->gainAt($stretch->from);
-            $from = $stretch->from + $shift;
-            $to = $stretch->to + $shift;
-            $end = min(\count($this->powers), intdiv($to - 1, $frames) + 1);
-            for ($k = intdiv($from, $frames); $k < $end; ++$k) {
-                $start = $k * $frames < $from ? $from : $k * $frames;
-                $stop = ($k + 1) * $frames > $to ? $to : ($k + 1) * $frames;
-                // The sound lies across two tenths of its source.
-                $place = (0.5 * ($start + $stop) - $shift) / $frames - 0.5;
-                $j = $place <= 0.0 ? 0 : (int) $place;
-                if ($j > $last) {
-                    break;
-                }
-                $after = $j < $last ? $j + 1 : $j;
-                $part = $place <= 0.0 ? 0.0 : $place - $j;
-                if (!$constant) {
-                    $gain = $next;
-                    $next = $fader * $stretch->gainAt($stop - $shift);
-                }
-                $power = $first * ($one[$j] + $part * ($one[$after] - $one[$j]));
-                if ($second > 0.0) {
-                    $power += $second * ($two[$j] + $part * ($two[$after] - $two[$j]));
-                }
-                // The mean of the square of a gain that goes straight from one to the other.
-                $this->powers[$k] += $power * ($gain * $gain + $gain * $next + $next * $next) / 3.0 * ($stop - $start) / $frames;
-                $peak = $top[$j] > $top[$after] ? $top[$j] : $top[$after];
-                $peak *= $spread * ($gain > $next ? $gain : $next);
-                if ($stop - $start === $frames) {
-                    $this->peaks[$k] += $peak;
-                } elseif ($peak > ($edges[$k] ?? 0.0)) {
-                    $edges[$k] = $peak;
-                }
-            }
-        }
-        foreach ($edges as $k => $peak) {
-            $this->peaks[$k] += $peak;
-        }
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Generator;
+
 /** Powers over the windows of EBU Tech 3341, every 100 ms; each entry is of the window that ends with that 100 ms. */
 final class Windows
 {
@@ -28,6 +30,27 @@ final class Windows
     public static function shortTerm(array $powers): array
     {
         return self::over($powers, self::SHORT_TERM);
+    }
+
+    /**
+     * All windows of a length along a row, a piece at a time; none where it is shorter.
+     *
+     * @return Generator<int, list<float>> by the number of the first window of each
+     */
+    public static function along(Series $powers, int $length): Generator
+    {
+        for ($from = 0, $n = \count($powers) - $length + 1; $from < $n; $from += Series::AT_ONCE) {
+            yield $from => self::over($powers->slice($from, Series::AT_ONCE + $length - 1), $length);
+        }
+    }
+
+    /** @return array<int, float> of the windows that end with some of the 100 ms, by the number of that; none where there is no whole window yet */
+    public static function ending(Series $powers, int $length, int $from, int $count): array
+    {
+        $first = max(0, $from - $length + 1);
+        $windows = self::over($powers->slice($first, $from + $count - $first), $length);
+
+        return [] === $windows ? [] : array_combine(range($first + $length - 1, $first + $length - 2 + \count($windows)), $windows);
     }
 
     /**

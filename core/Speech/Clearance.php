@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Speech;
 
+use Generator;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
@@ -19,6 +21,8 @@ final readonly class Clearance
 {
     /** LU; more, or less, says nothing more. */
     public const MOST = 60.0;
+    /** As many as one edit can clear. */
+    public const MOST_BURIED = 1000;
 
     /** A shorter stretch is not listed, and a clear moment within one does not part it. */
     private const SHORTEST = 5;
@@ -29,13 +33,23 @@ final readonly class Clearance
     private const AFTER = 1;
 
     /**
-     * @param array<int, float> $values LU by number of the 100 ms; only where somebody speaks
+     * @param Series $values LU; 0 where nobody speaks
+     * @param ?float $clearPart part of the speech that is as clear as wanted, 0 … 1; null where nobody speaks
      * @param list<array{int, int}> $runs buried: first 100 ms, last + 1
-     * @param array<int, float> $speech power in the window of each
-     * @param array<string, array<int, float>> $rest the same of each track that is not speech, by id
+     * @param string $active one byte for each 100 ms: 1 where somebody speaks
+     * @param Series $speech power of the speech
+     * @param array<string, Series> $rest power of each track that is not speech, by id
      */
-    private function __construct(private Mix $mix, private float $wanted, public array $values, private array $runs, private array $speech, private array $rest)
-    {
+    private function __construct(
+        private Mix $mix,
+        private float $wanted,
+        private Series $values,
+        public ?float $clearPart,
+        private array $runs,
+        private string $active,
+        private Series $speech,
+        private array $rest,
+    ) {
     }
 
     /**
@@ -45,51 +59,82 @@ final readonly class Clearance
     public static function of(Mix $mix, MixFigures $figures, array $speech, float $wanted): self
     {
         $active = SpeechTimes::tenths($speech, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), $figures->count);
-        $voice = self::windowed($figures->powersOf(Stem::Speech), $active);
+        $voice = $figures->powersOf(Stem::Speech);
         $rest = [];
         foreach ($mix->tracks as $id => $track) {
             if (Stem::Speech !== $track->stem && !$track->muted) {
-                $rest[$id] = self::windowed($figures->powersOfTrack((string) $id), $active);
+                $rest[$id] = $figures->powersOfTrack((string) $id);
             }
         }
-        $sum = array_fill_keys(array_keys($voice), 0.0);
-        foreach ($rest as $row) {
-            foreach ($row as $k => $power) {
-                $sum[$k] += $power;
+        $all = Series::sum(array_map(static fn (Series $row): array => [$row, 1.0], array_values($rest)), $figures->count);
+        $packed = '';
+        $runs = [];
+        $spoken = $clear = 0;
+        for ($from = 0; $from < $figures->count; $from += Series::AT_ONCE) {
+            $to = min($figures->count, $from + Series::AT_ONCE);
+            $values = array_fill(0, $to - $from, 0.0);
+            $sums = self::windowed($all, $active, $from, $to);
+            foreach (self::windowed($voice, $active, $from, $to) as $k => $power) {
+                $value = self::lu($power, $sums[$k]);
+                $values[$k - $from] = $value;
+                ++$spoken;
+                $value >= $wanted ? ++$clear : self::bury($runs, $k);
             }
+            $packed .= Series::packed($values);
         }
-        $values = [];
-        foreach ($voice as $k => $power) {
-            $values[$k] = self::lu($power, $sum[$k]);
-        }
+        $runs = array_values(array_filter($runs, static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST));
 
-        return new self($mix, $wanted, $values, self::runs($values, $wanted), $voice, $rest);
+        return new self($mix, $wanted, Series::fromBytes($packed), 0 === $spoken ? null : $clear / $spoken, $runs, $active, $voice, $rest);
     }
 
-    /** @return ?float part of the speech that is as clear as wanted, 0 … 1; null where nobody speaks */
-    public function clearPart(): ?float
+    /** @return ?float LU; null where nobody speaks */
+    public function at(int $tenth): ?float
     {
-        $clear = array_filter($this->values, fn (float $value): bool => $value >= $this->wanted);
-
-        return [] === $this->values ? null : \count($clear) / \count($this->values);
+        return "\1" === ($this->active[$tenth] ?? '') ? $this->values[$tenth] : null;
     }
 
-    /** @return list<Buried> in the order of time */
+    /** @return Generator<int, list<float>> LU of each run of speech, by the number of its first 100 ms */
+    public function runs(): Generator
+    {
+        $run = [];
+        $first = 0;
+        foreach ($this->values->pieces() as $from => $piece) {
+            foreach ($piece as $i => $value) {
+                if ("\1" === $this->active[$from + $i]) {
+                    $first = [] === $run ? $from + $i : $first;
+                    $run[] = $value;
+                } elseif ([] !== $run) {
+                    yield $first => $run;
+                    $run = [];
+                }
+            }
+        }
+        if ([] !== $run) {
+            yield $first => $run;
+        }
+    }
+
+    public function buriedInAll(): int
+    {
+        return \count($this->runs);
+    }
+
+    /** @return list<Buried> in the order of time, the first MOST_BURIED */
     public function buried(): array
     {
         $frames = intdiv($this->mix->rate, TrackPower::TENTHS_PER_SECOND);
 
         return array_map(function (array $run) use ($frames): Buried {
-            $fix = new Fix($this->mix, $this->wanted, $this->within($this->speech, $run), array_map(fn (array $row): array => $this->within($row, $run), $this->rest));
+            $fix = $this->fix($run, $this->wanted);
 
             return new Buried(
                 Span::of($run[0] * $frames, $run[1] * $frames),
-                min($this->within($this->values, $run)),
+                $this->worst(...$run),
                 $fix->covering(),
                 ...$fix->dip(),
                 lift: $fix->lift(),
             );
-        }, $this->runs);
+        }, \array_slice($this->runs, 0, self::MOST_BURIED));
     }
 
     /**
@@ -101,49 +146,72 @@ final readonly class Clearance
     {
         $frames = intdiv($this->mix->rate, TrackPower::TENTHS_PER_SECOND);
         $run = [intdiv($span->from + intdiv($frames, 2), $frames), intdiv($span->to + intdiv($frames, 2), $frames)];
-        $fix = new Fix($this->mix, $wanted, $this->within($this->speech, $run), array_map(fn (array $row): array => $this->within($row, $run), $this->rest));
 
-        return $fix->depth($tracks);
+        return $this->fix($run, $wanted)->depth($tracks);
+    }
+
+    private function worst(int $from, int $to): float
+    {
+        $worst = self::MOST;
+        for ($k = $from; $k < $to; ++$k) {
+            $worst = min($worst, $this->at($k) ?? $worst);
+        }
+
+        return $worst;
+    }
+
+    /** @param array{int, int} $run */
+    private function fix(array $run, float $wanted): Fix
+    {
+        $within = function (Series $row) use ($run): array {
+            $part = self::windowed($row, $this->active, ...$run);
+
+            return [] === $part ? [$run[0] => 0.0] : $part;
+        };
+
+        return new Fix($this->mix, $wanted, $within($this->speech), array_map($within, $this->rest));
     }
 
     /**
-     * @param array<int, float> $row
-     * @param array{int, int} $run
+     * Powers summed over the active part of each window; a pause has none of its own.
      *
-     * @return non-empty-array<int, float>
+     * @return array<int, float> by number of the 100 ms, of those from $from to $to in which somebody speaks
      */
-    private function within(array $row, array $run): array
+    private static function windowed(Series $powers, string $active, int $from, int $to): array
     {
-        $part = [];
-        for ($k = $run[0]; $k < $run[1]; ++$k) {
-            // A short pause within the stretch has no value of its own.
-            if (isset($row[$k])) {
-                $part[$k] = $row[$k];
+        $to = min($to, \strlen($active));
+        $first = max(0, $from - self::BEFORE);
+        $some = $powers->slice($first, $to + self::AFTER - $first);
+        // What is no speech is put to nothing first, so that the four tenths of a window (BEFORE, itself, AFTER) are summed without asking.
+        $spoken = array_fill(0, max(0, $to - $from) + self::BEFORE + self::AFTER, 0.0);
+        foreach ($some as $i => $power) {
+            if ("\1" === $active[$first + $i]) {
+                $spoken[$first + $i - $from + self::BEFORE] = $power;
+            }
+        }
+        $sums = [];
+        for ($k = $from, $i = 0; $k < $to; ++$k, ++$i) {
+            if ("\1" === $active[$k]) {
+                $sums[$k] = $spoken[$i] + $spoken[$i + 1] + $spoken[$i + 2] + $spoken[$i + 3];
             }
         }
 
-        return [] === $part ? [$run[0] => 0.0] : $part;
+        return $sums;
     }
 
     /**
-     * @param array<int, float> $powers
-     * @param array<int, true> $active
+     * A clear moment within a stretch does not part it.
      *
-     * @return array<int, float> summed over the active part of each window
+     * @param list<array{int, int}> $runs
      */
-    private static function windowed(array $powers, array $active): array
+    private static function bury(array &$runs, int $k): void
     {
-        // What is no speech is put to nothing first, so that the four tenths of a window (BEFORE, itself, AFTER) are summed without asking.
-        $spoken = array_fill(0, \count($powers) + self::BEFORE + self::AFTER, 0.0);
-        foreach ($active as $k => $_) {
-            $spoken[$k + self::BEFORE] = $powers[$k];
+        $last = array_pop($runs);
+        if (null !== $last && $k - $last[1] > self::LONGEST_GAP) {
+            $runs[] = $last;
+            $last = null;
         }
-        $sums = [];
-        foreach ($active as $k => $_) {
-            $sums[$k] = $spoken[$k] + $spoken[$k + 1] + $spoken[$k + 2] + $spoken[$k + 3];
-        }
-
-        return $sums;
+        $runs[] = [$last[0] ?? $k, $k + 1];
     }
 
     private static function lu(float $speech, float $rest): float
@@ -153,28 +221,5 @@ final readonly class Clearance
             $speech <= 0.0 => -self::MOST,
             default => max(-self::MOST, min(self::MOST, 10.0 * log10($speech / $rest))),
         };
-    }
-
-    /**
-     * @param array<int, float> $values
-     *
-     * @return list<array{int, int}>
-     */
-    private static function runs(array $values, float $wanted): array
-    {
-        $runs = [];
-        foreach ($values as $k => $value) {
-            if ($value >= $wanted) {
-                continue;
-            }
-            $last = array_pop($runs);
-            if (null !== $last && $k - $last[1] > self::LONGEST_GAP) {
-                $runs[] = $last;
-                $last = null;
-            }
-            $runs[] = [$last[0] ?? $k, $k + 1];
-        }
-
-        return array_values(array_filter($runs, static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST));
     }
 }

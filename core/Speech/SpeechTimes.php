@@ -55,15 +55,15 @@ final class SpeechTimes
      * @param int $frames samples of 100 ms
      * @param int $count of 100 ms that there are
      *
-     * @return array<int, true> numbers of the 100 ms of which speech takes at least half
+     * @return string one byte for each 100 ms: 1 where speech takes at least half of it, else 0
      */
-    public static function tenths(array $speech, int $frames, int $count): array
+    public static function tenths(array $speech, int $frames, int $count): string
     {
-        $active = [];
+        $active = str_repeat("\0", $count);
         foreach ($speech as $span) {
             $end = min($count, intdiv($span->to + intdiv($frames, 2), $frames));
             for ($k = intdiv($span->from + intdiv($frames, 2), $frames); $k < $end; ++$k) {
-                $active[$k] = true;
+                $active[$k] = "\1";
             }
         }
 

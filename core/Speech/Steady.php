@@ -53,13 +53,13 @@ final readonly class Steady
 
     /**
      * @param array<int, float> $powers of the clip as it is, every 100 ms from its start
-     * @param array<int, bool> $active numbers of the 100 ms in which somebody speaks
+     * @param string $active as {@see SpeechTimes::tenths()} has it: when somebody speaks
      *
      * @return array<int, float> dB for every 100 ms; empty where nobody speaks
      */
-    public function correction(array $powers, array $active): array
+    public function correction(array $powers, string $active): array
     {
-        $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => isset($active[$k]) && $powers[$k] > 0.0));
+        $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => "\1" === $active[$k] && $powers[$k] > 0.0));
         if ([] === $speaking) {
             return [];
         }
@@ -119,13 +119,13 @@ final readonly class Steady
      * Standard deviation of the short-term level while somebody speaks: how uneven it is.
      *
      * @param array<int, float> $powers every 100 ms
-     * @param array<int, bool> $active
+     * @param string $active likewise
      *
      * @return ?float dB; null where nobody speaks
      */
-    public static function unevenness(array $powers, array $active): ?float
+    public static function unevenness(array $powers, string $active): ?float
     {
-        $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => isset($active[$k]) && $powers[$k] > 0.0));
+        $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => "\1" === $active[$k] && $powers[$k] > 0.0));
         if ([] === $speaking) {
             return null;
         }

@@ -8,6 +8,7 @@ use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpFoundation\StreamedJsonResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
@@ -81,12 +82,12 @@ final readonly class MixController
 
     /** What a state will measure at, and where its speech is buried. */
     #[Route('/revisions/{number}/figures', requirements: ['number' => '\d{1,9}'], methods: 'GET')]
-    public function figures(Uuid $id, int $number, Figures $figures): JsonResponse
+    public function figures(Uuid $id, int $number, Figures $figures): Response
     {
         $project = $this->access->project($id, Role::Viewer);
         $mix = $this->history->mixAt($project, $number);
 
-        return new JsonResponse(['revision' => $number, ...$figures->of($project, $mix, $figures->measured($project, $mix))]);
+        return new StreamedJsonResponse(['revision' => $number, ...$figures->of($project, $mix, $figures->measured($project, $mix))]);
     }
 
     /** What meters show while a minute of a state plays. */
@@ -110,7 +111,7 @@ final readonly class MixController
         if ('json' === $format) {
             $summary = array_diff_key($figures->of($project, $mix, $measured), ['history' => 0, 'clearance' => 0, 'clearAll' => 0]);
 
-            return new JsonResponse(['summary' => $summary, 'columns' => FiguresTable::COLUMNS, 'rows' => iterator_to_array($table->rows())], headers: $name);
+            return new StreamedJsonResponse(['summary' => $summary, 'columns' => FiguresTable::COLUMNS, 'rows' => $table->rows()], headers: $name);
         }
 
         return new StreamedResponse(static function () use ($table): void {

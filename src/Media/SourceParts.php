@@ -13,6 +13,7 @@ use Wattage\App\Storage\OutFile;
 use Wattage\Core\Loudness\AverageLevel;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Loudness\Predicted;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Signal\NotWritten;
@@ -71,11 +72,8 @@ final readonly class SourceParts
      */
     private static function loudness(SourceTenths $tenths): array
     {
-        $powers = $tenths->powers[0];
-        foreach ($powers as $k => $power) {
-            $powers[$k] = $power + ($tenths->powers[1][$k] ?? $power);
-        }
-        $found = Predicted::of($powers, []);
+        $sides = 1 === $tenths->channels() ? [[$tenths->powers[0], 2.0]] : [[$tenths->powers[0], 1.0], [$tenths->powers[1], 1.0]];
+        $found = Predicted::of(Series::sum($sides, \count($tenths->peaks)), 0.0);
         $round = static fn (?float $value): ?float => null === $value ? null : round($value, 1);
 
         return ['integrated' => $round($found->integrated), 'range' => round($found->range, 1), 'maxShortTerm' => $round($found->maxShortTerm)];

@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Closure;
+use Generator;
 use Wattage\App\Entity\Project;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\LevelZone;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\Moments;
 use Wattage\Core\Loudness\Predicted;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Loudness\Verdict;
 use Wattage\Core\Loudness\Windows;
@@ -49,8 +51,8 @@ final readonly class Figures
         [$figures, $states, $speech, $clearance] = [$measured->figures, $measured->states, $measured->speech, $measured->clearance];
         $predicted = fn (string $part, string $state, Closure $of): array => $this->remembered($project, $part, "{$figures->count} {$state}", $of);
         $stateOf = static fn (Stem $stem): string => implode(' ', array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem)));
-        [$peaks, $exact] = $this->peaks->of($project, $mix, $figures, $states, $mix->aim->truePeak);
-        $programme = $figures->programme($peaks);
+        $peaks = $this->peaks->of($project, $mix, $figures, $states, $mix->aim->truePeak);
+        $programme = $figures->programme($peaks->highest);
         $buried = $clearance->buried();
         $open = array_values(array_filter($buried, static fn (Buried $b): bool => null === self::acceptance($mix, $b)));
 
@@ -59,13 +61,14 @@ final readonly class Figures
             'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $predicted($stem->value, $stateOf($stem), static fn (): Predicted => $figures->stem($stem)), Stem::cases())),
             'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$predicted("track {$id}", $states[$id], static fn (): Predicted => $figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
             'verdict' => self::verdict($programme, $mix->aim),
-            'over' => ['exact' => $exact, 'places' => self::over($mix, $peaks)],
+            'over' => ['exact' => $peaks->isExact, 'places' => self::over($mix, $peaks->over)],
             ...self::outside($mix, $figures, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity)),
             'history' => self::history($figures),
             'speech' => array_map(static fn (Span $s): array => [$s->from, $s->to], $speech),
-            'clearance' => self::runs($clearance->values),
-            'clearPart' => $clearance->clearPart(),
+            'clearance' => self::runs($clearance),
+            'clearPart' => $clearance->clearPart,
             'buried' => array_map(static fn (Buried $b): array => self::buried($mix, $b), $buried),
+            'buriedInAll' => $clearance->buriedInAll(),
             'clearAll' => ClearAll::edit($mix, $open),
             'outOfDate' => $this->ducking->outOfDate($project, $mix),
         ];
@@ -88,11 +91,9 @@ final readonly class Figures
     }
 
     /**
-     * @param array<int, float> $powers
-     *
      * @return array<string, mixed>
      */
-    private static function meter(string $of, array $powers, int $minute): array
+    private static function meter(string $of, Series $powers, int $minute): array
     {
         $count = 60 * TrackPower::TENTHS_PER_SECOND;
         $moments = Moments::of($powers, $minute * $count, $count);
@@ -136,7 +137,7 @@ final readonly class Figures
     /**
      * Where samples pass full scale, or may, where the peaks are bounds.
      *
-     * @param list<float> $peaks of each 100 ms
+     * @param array<int, float> $peaks of those 100 ms that pass it, in order
      *
      * @return list<array{int, int, float}> from and to in samples, and the highest there in dBFS
      */
@@ -146,9 +147,6 @@ final readonly class Figures
         $places = [];
         $last = -2;
         foreach ($peaks as $k => $peak) {
-            if ($peak <= 1.0) {
-                continue;
-            }
             $db = round(20.0 * log10($peak), 2);
             $i = \count($places) - 1;
             if ($i >= 0 && $k - $last <= 5) {
@@ -190,31 +188,22 @@ final readonly class Figures
     /** @return list<?float> short-term loudness once a second, LUFS; null for silence */
     private static function history(MixFigures $figures): array
     {
-        $stretches = Windows::shortTerm($figures->powers());
         $history = [];
-        for ($k = 0, $n = \count($stretches); $k < $n; $k += 10) {
-            $history[] = $stretches[$k] > 1e-9 ? round(Gating::loudness($stretches[$k]), 1) : null;
+        foreach (Windows::along($figures->powers(), Windows::SHORT_TERM) as $stretches) {
+            for ($k = 0, $n = \count($stretches); $k < $n; $k += 10) {
+                $history[] = $stretches[$k] > 1e-9 ? round(Gating::loudness($stretches[$k]), 1) : null;
+            }
         }
 
         return $history;
     }
 
-    /**
-     * @param array<int, float> $values
-     *
-     * @return list<array{int, list<float>}> where each run of speech begins, in 100 ms, and its clearance in LU
-     */
-    private static function runs(array $values): array
+    /** @return Generator<array{int, list<float>}> where each run of speech begins, in 100 ms, and its clearance in LU */
+    private static function runs(Clearance $clearance): Generator
     {
-        $runs = [];
-        $first = $next = -1;
-        foreach ($values as $k => $value) {
-            $first = $k === $next ? $first : $k;
-            $runs[$first][] = round($value, 1);
-            $next = $k + 1;
+        foreach ($clearance->runs() as $first => $values) {
+            yield [$first, array_map(static fn (float $value): float => round($value, 1), $values)];
         }
-
-        return array_map(static fn (int $start, array $run): array => [$start, $run], array_keys($runs), $runs);
     }
 
     /** @return array<string, mixed> */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Wattage\App\Entity\Project;
+use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
@@ -22,6 +23,8 @@ use Wattage\Core\Timeline\Mix;
 final readonly class Levelling
 {
     private const MOST_CLIPS = 500;
+    /** Of all clips that are steadied together. */
+    private const MOST_HOURS = 3;
 
     public function __construct(private Measures $measures)
     {
@@ -71,7 +74,10 @@ final readonly class Levelling
         $tenths = $this->measures->tenthsOf($project);
         $activity = $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity);
         $rows = $curves = [];
-        foreach ($this->clips($wanted) as $id) {
+        $clips = $this->clips($wanted);
+        $hours = array_sum(array_map(static fn (string $id): int => $mix->clip($id)->length, $clips)) / $mix->rate / 3600;
+        $hours <= self::MOST_HOURS || throw InvalidEdit::tooLongToSteady(self::MOST_HOURS);
+        foreach ($clips as $id) {
             $clip = $mix->clip($id);
             $plan = SteadyPlan::of($mix, $clip, $tenths($clip->source), $activity, new Steady(
                 $wanted->float('window', Steady::SHORTEST_WINDOW, Steady::LONGEST_WINDOW, 3.0),
@@ -146,6 +152,6 @@ final readonly class Levelling
     {
         $clips = array_values(array_unique($wanted->strings('clips')));
 
-        return \count($clips) <= self::MOST_CLIPS ? $clips : throw \Wattage\Core\Edit\InvalidEdit::tooMany('clips', self::MOST_CLIPS);
+        return \count($clips) <= self::MOST_CLIPS ? $clips : throw InvalidEdit::tooMany('clips', self::MOST_CLIPS);
     }
 }

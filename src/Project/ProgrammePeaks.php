@@ -10,6 +10,7 @@ use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\MediaStore;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Render\Renderer;
 use Wattage\Core\Time\Span;
@@ -31,29 +32,53 @@ final readonly class ProgrammePeaks
     /**
      * @param array<string, string> $states by track: all that its sound depends on
      * @param float $limit dBFS above which a bound is not good enough
-     *
-     * @return array{list<float>, bool} full scale is 1; and whether the highest of them, and all above full scale, are exact
      */
-    public function of(Project $project, Mix $mix, MixFigures $figures, array $states, float $limit): array
+    public function of(Project $project, Mix $mix, MixFigures $figures, array $states, float $limit): KnownPeaks
     {
-        $peaks = $figures->peaks();
-        $bounds = array_filter($peaks, static fn (float $peak): bool => $peak > 10.0 ** ($limit / 20.0));
-        if ([] === $bounds) {
-            return [$peaks, true];
-        }
-        arsort($bounds);
-        // The highest bounds first: once a peak is found that no other bound passes, it is the highest of all.
-        $count = self::affordable($mix, array_keys($bounds));
-        $above = \array_slice(array_keys($bounds), 0, $count);
-        sort($above);
-        $next = array_values($bounds)[$count] ?? 0.0;
+        $bounds = $figures->peaks();
+        [$above, $next] = $this->worthKnowing($mix, $bounds, 10.0 ** ($limit / 20.0));
         $state = implode(' ', $states)." {$limit} ".$mix->faders->programme->db;
-        $exact = $this->measures->remembered($project, 'peaks', $state, fn (): array => $this->rendered($mix, $above));
-        foreach ($exact as $k => $peak) {
-            $peaks[$k] = min($peaks[$k], $peak);
+        $exact = [] === $above ? [] : $this->measures->remembered($project, 'peaks', $state, fn (): array => $this->rendered($mix, $above));
+        $highest = 0.0;
+        $over = [];
+        foreach ($bounds->pieces() as $from => $piece) {
+            foreach ($piece as $i => $bound) {
+                $peak = isset($exact[$from + $i]) ? min($bound, $exact[$from + $i]) : $bound;
+                $highest = max($highest, $peak);
+                if ($peak > 1.0) {
+                    $over[$from + $i] = $peak;
+                }
+            }
         }
 
-        return [array_values($peaks), $next <= min(1.0, [] === $exact ? 0.0 : max($exact))];
+        return new KnownPeaks($highest, $over, $next <= min(1.0, [] === $exact ? 0.0 : max($exact)) || [] === $above);
+    }
+
+    /**
+     * The highest bounds first: once a peak is found that no other bound passes, it is the highest of all.
+     *
+     * @param float $limit full scale is 1
+     *
+     * @return array{list<int>, float} the numbers of those 100 ms that can be rendered, rising, and the highest bound that cannot
+     */
+    private function worthKnowing(Mix $mix, Series $bounds, float $limit): array
+    {
+        $highest = [];
+        foreach ($bounds->pieces() as $from => $piece) {
+            foreach ($piece as $i => $bound) {
+                if ($bound > $limit) {
+                    $highest[$from + $i] = $bound;
+                }
+            }
+            // One more than are rendered at most, so that what comes after them is known.
+            arsort($highest);
+            $highest = \array_slice($highest, 0, self::MOST + 1, true);
+        }
+        $count = self::affordable($mix, array_keys($highest));
+        $above = \array_slice(array_keys($highest), 0, $count);
+        sort($above);
+
+        return [$above, array_values($highest)[$count] ?? 0.0];
     }
 
     /**

@@ -32,7 +32,7 @@ final readonly class TrackPowers
             "power {$kind}{$track->id}",
             "{$count} {$states[$track->id]}",
             static fn (): string => TrackPower::of($mix, $track, $tenths, $count)->toBytes(),
-        ), $mix->rate));
+        )));
     }
 
     /** @return array<string, string> by track: all that its loudness depends on */

@@ -6,6 +6,7 @@ namespace Wattage\Tests\core\Loudness;
 
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Loudness\LevelZone;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Zone;
 
@@ -14,7 +15,7 @@ final class LevelZoneTest extends TestCase
     public function testSpeechThatIsTooQuietOrTooLoudIsFoundWhereSomebodySpeaks(): void
     {
         $powers = [...self::at(-20.0, 50), ...self::at(-32.0, 40), ...self::at(-20.0, 30), ...self::at(-8.0, 30), ...self::at(-50.0, 50)];
-        $found = self::usual(Stem::Speech)->outside($powers, array_fill_keys(range(0, 149), true));
+        $found = self::usual(Stem::Speech)->outside(Series::of($powers), str_repeat("\1", 150));
         self::assertCount(2, $found, 'the room noise at the end is no speech');
         self::assertEqualsWithDelta([50, 90, -6.0], $found[0], 3.0);
         self::assertEqualsWithDelta(-6.0, $found[0][2], 0.05);
@@ -24,20 +25,20 @@ final class LevelZoneTest extends TestCase
     public function testABedMayBeAsSoftAsItLikes(): void
     {
         $bed = self::usual(Stem::Music);
-        self::assertSame([], $bed->outside([...self::at(-60.0, 100), ...self::at(-20.0, 100)], []));
-        self::assertCount(1, $bed->outside([...self::at(-20.0, 50), ...self::at(-10.0, 20), ...self::at(-20.0, 50)], []));
+        self::assertSame([], $bed->outside(Series::of([...self::at(-60.0, 100), ...self::at(-20.0, 100)]), ''));
+        self::assertCount(1, $bed->outside(Series::of([...self::at(-20.0, 50), ...self::at(-10.0, 20), ...self::at(-20.0, 50)]), ''));
     }
 
     public function testAShortSoundAndSilenceAreLetAlone(): void
     {
         $powers = [...self::at(-20.0, 50), ...self::at(-9.0, 3), ...self::at(-20.0, 50), ...array_fill(0, 50, 0.0)];
-        self::assertSame([], self::usual(Stem::Speech)->outside($powers, array_fill_keys(range(0, 152), true)));
-        self::assertSame([], self::usual(Stem::Speech)->outside([], []));
+        self::assertSame([], self::usual(Stem::Speech)->outside(Series::of($powers), str_repeat("\1", 153)));
+        self::assertSame([], self::usual(Stem::Speech)->outside(Series::of([]), ''));
     }
 
     public function testAZoneThatWasSetCounts(): void
     {
-        $found = (new LevelZone(Stem::Music, new Zone(-40.0, -25.0)))->outside([...self::at(-22.0, 30), ...self::at(-30.0, 30), ...self::at(-46.0, 20), ...self::at(-30.0, 30), ...self::at(-20.0, 20)], []);
+        $found = (new LevelZone(Stem::Music, new Zone(-40.0, -25.0)))->outside(Series::of([...self::at(-22.0, 30), ...self::at(-30.0, 30), ...self::at(-46.0, 20), ...self::at(-30.0, 30), ...self::at(-20.0, 20)]), '');
         self::assertEqualsWithDelta([3.0, -6.0, 5.0], array_column($found, 2), 0.05);
         $sums = LevelZone::sums($found);
         self::assertSame([true, false], array_column($sums, 'above'));

@@ -10,6 +10,7 @@ use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\AverageLevel;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\SourceTenths;
@@ -110,10 +111,10 @@ final class LevelsTest extends TestCase
         $speechOverBed = [...array_fill(0, 50, 0.01), ...array_fill(0, 50, 0.002)];
         $speechAlone = [...array_fill(0, 50, 0.009), ...array_fill(0, 50, 0.00001)];
         self::assertGreaterThan(Gating::integrated($speechOverBed), Gating::integrated($speechAlone), 'gated each by itself, the quieter one reads louder');
-        [$a, $b] = Gating::sideBySide($speechOverBed, $speechAlone);
+        [$a, $b] = Gating::sideBySide(Series::of($speechOverBed), Series::of($speechAlone));
         self::assertEqualsWithDelta(10 * log10(0.0045 / 0.006), $b - $a, 0.05);
-        self::assertSame([null, null], Gating::sideBySide([], [0.0, 0.0]));
-        self::assertNull(Gating::sideBySide([0.0, 0.0, 0.0, 0.0, 0.0], [0.01, 0.01, 0.01, 0.01, 0.01])[0]);
+        self::assertSame([null, null], Gating::sideBySide(Series::of([]), Series::of([0.0, 0.0])));
+        self::assertNull(Gating::sideBySide(Series::of(array_fill(0, 5, 0.0)), Series::of(array_fill(0, 5, 0.01)))[0]);
     }
 
     public function testDeadAirIsWhatDoesNotStandOutOfTheBackground(): void

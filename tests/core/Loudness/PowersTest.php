@@ -11,6 +11,7 @@ use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\LoudnessWindows;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\Predicted;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Loudness\TrackPower;
@@ -51,11 +52,11 @@ final class PowersTest extends TestCase
         $powers = self::random($seed, $tenths);
         $windows = new LoudnessWindows();
         array_map($windows->push(...), $powers);
-        $whole = Predicted::of($powers, []);
+        $whole = Predicted::of(Series::of($powers), 0.0);
         self::assertEqualsWithDelta($whole->integrated, $windows->integrated(), 0.01);
         self::assertEqualsWithDelta($whole->range, $windows->range(), 0.03);
-        self::assertEqualsWithDelta($whole->maxMomentary, $windows->highestMomentary(), 1e-9);
-        self::assertEqualsWithDelta($whole->maxShortTerm, $windows->highestShortTerm(), 1e-9);
+        self::assertEqualsWithDelta($whole->maxMomentary, $windows->highestMomentary(), 1e-5);
+        self::assertEqualsWithDelta($whole->maxShortTerm, $windows->highestShortTerm(), 1e-5);
     }
 
     /** @return iterable<array{int, int}> */
@@ -91,7 +92,7 @@ final class PowersTest extends TestCase
     public function testSilenceHasNoLoudness(): void
     {
         foreach ([[], array_fill(0, 100, 0.0)] as $powers) {
-            $found = Predicted::of($powers, []);
+            $found = Predicted::of(Series::of($powers), 0.0);
             self::assertSame([null, 0.0, null, null, null], [$found->integrated, $found->range, $found->maxMomentary, $found->maxShortTerm, $found->peak]);
         }
     }
@@ -125,8 +126,8 @@ final class PowersTest extends TestCase
     {
         foreach ([['edit' => 'set-muted', 'track' => 'music', 'muted' => true], ['edit' => 'set-fader', 'track' => 'music', 'fader' => 'silence'], ['edit' => 'set-clip-gain', 'clips' => ['bed'], 'gain' => 'silence']] as $edit) {
             $power = TrackPower::of($mix = Mixes::edited(Mixes::voiceOverBed(), $edit), $mix->track('music'), self::tenths(...), 100);
-            self::assertSame(0.0, max($power->powers));
-            self::assertSame(0.0, max($power->peaks));
+            self::assertSame(0.0, $power->powers->highest());
+            self::assertSame(0.0, $power->peaks->highest());
         }
     }
 
@@ -147,7 +148,7 @@ final class PowersTest extends TestCase
     {
         $mix = Mixes::voiceOverBed();
         $power = TrackPower::of($mix, $mix->track('music'), self::tenths(...), 100);
-        $read = TrackPower::fromBytes($power->toBytes(), 48_000);
+        $read = TrackPower::fromBytes($power->toBytes());
         foreach ($power->powers as $k => $value) {
             self::assertEqualsWithDelta($value, $read->powers[$k], 1e-8);
             self::assertEqualsWithDelta($power->peaks[$k], $read->peaks[$k], 1e-7);
@@ -159,8 +160,8 @@ final class PowersTest extends TestCase
     {
         $mix = Mixes::voiceOverBed();
         $figures = MixFigures::of($mix, self::tenths(...));
-        $sum = array_map(static fn (float ...$p): float => array_sum($p), $figures->powersOf(Stem::Speech), $figures->powersOf(Stem::Speech, others: true));
-        self::assertEqualsWithDelta($figures->powers(), $sum, 1e-12);
+        $sum = array_map(static fn (float ...$p): float => array_sum($p), $figures->powersOf(Stem::Speech)->values(), $figures->powersOf(Stem::Speech, others: true)->values());
+        self::assertEqualsWithDelta($figures->powers()->values(), $sum, 1e-7);
         self::assertEqualsWithDelta($figures->track('music')->integrated, $figures->stem(Stem::Music)->integrated, 1e-9);
         self::assertNull($figures->stem(Stem::Effects)->integrated);
         self::assertEqualsWithDelta(20 * log10(0.5 + 0.7), $figures->programme()->peak, 0.01, 'no sample is higher than all peaks together');
@@ -173,15 +174,15 @@ final class PowersTest extends TestCase
             $rows .= pack('g*', $n, $n / 100, 2 * $n, $n / 50);
         }
         $tenths = SourceTenths::of(SourceBlocks::fromBytes($rows, 2));
-        self::assertEqualsWithDelta([[3.0, 8.0, 4.6], [6.0, 16.0, 9.2]], $tenths->powers, 1e-5, 'the rest counts as if silence followed');
-        self::assertEqualsWithDelta([0.1, 0.2, 0.24], $tenths->peaks, 1e-6);
-        self::assertEqualsWithDelta($tenths->powers, SourceTenths::fromBytes($tenths->toBytes(), 2)->powers, 1e-5);
+        self::assertEqualsWithDelta([[3.0, 8.0, 4.6], [6.0, 16.0, 9.2]], array_map(static fn (Series $row): array => $row->values(), $tenths->powers), 1e-5, 'the rest counts as if silence followed');
+        self::assertEqualsWithDelta([0.1, 0.2, 0.24], $tenths->peaks->values(), 1e-6);
+        self::assertSame($tenths->toBytes(), SourceTenths::fromBytes($tenths->toBytes(), 2)->toBytes());
     }
 
     /** @return list<float> dB every 100 ms of the bed */
     private static function levels(Mix $mix): array
     {
-        return array_map(static fn (float $p): float => Gating::loudness($p), array_values(TrackPower::of($mix, $mix->track('music'), self::tenths(...), 100)->powers));
+        return array_map(static fn (float $p): float => Gating::loudness($p), array_values(TrackPower::of($mix, $mix->track('music'), self::tenths(...), 100)->powers->values()));
     }
 
     private static function tenths(string $id): SourceTenths

@@ -131,6 +131,7 @@ function Stretches() {
   const player = usePlayer();
   const canEdit = useCanEdit();
   const buried = useMix((s) => s.figures?.buried);
+  const inAll = useMix((s) => s.figures?.buriedInAll ?? 0);
   const all = useMix((s) => s.figures?.clearAll);
   const stretch = useMix((s) => s.stretch);
   const part = useMix((s) => s.figures?.clearPart ?? null);
@@ -151,7 +152,7 @@ function Stretches() {
         <h2 className={`font-semibold ${open.length ? "text-trouble" : ""}`}>
           {open.length === 0
             ? "Nothing left buried"
-            : `${open.length} buried ${open.length === 1 ? "stretch" : "stretches"}`}
+            : `${open.length}${inAll > buried.length ? ` of ${inAll.toLocaleString("en")}` : ""} buried ${open.length === 1 ? "stretch" : "stretches"}`}
         </h2>
         <div className="flex items-center gap-1">
           <span className="figure text-[11px] text-faint">

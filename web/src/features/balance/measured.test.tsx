@@ -51,6 +51,7 @@ const figures = (part: Partial<Figures> = {}): Figures => ({
   clearance: [],
   clearPart: 0.613,
   buried: [],
+  buriedInAll: 0,
   clearAll: null,
   outOfDate: [],
   ...part,
