@@ -51,6 +51,13 @@ database_start() {
   export PGHOST PGPORT PGUSER PGPASSWORD
 }
 
+# database_restart_command DIR  What ends the database as a crash would, and starts it again.
+database_restart_command() {
+  local user; user=$(pg_user)
+  [ "$(id -un)" = "$user" ] || printf 'runuser -u %s -- ' "$user"
+  printf '%s -D %s -m immediate -w -s -l %s restart' "$PG_BIN/pg_ctl" "$(pg_dir "$1")" "$(pg_dir "$1")/server.log"
+}
+
 database_stop() {
   local data; data=$(pg_dir "$1")
   [ -s "$data/PG_VERSION" ] || return 0

@@ -1,0 +1,71 @@
+// Fifty editors for so many minutes, each on a copy of the demo: an edit every 4 s, and all that a screen asks for then.
+import { readFileSync } from "node:fs";
+import { demoProject, dir, megabytes, must, part, pause, say, session } from "./lib.mjs";
+
+const minutes = Number(process.argv[2] ?? 10);
+const EDITORS = 50;
+const owner = await session();
+const demo = await demoProject(owner);
+const times = { edit: [], figures: [], segment: [], presence: [] };
+const errors = [];
+let over = false;
+
+async function editor(number) {
+  const who = await session(number % 2 ? "nora@wattage.example" : "demo@wattage.example");
+  const ask = async (kind, ...request) => {
+    const answer = await who.ask(...request);
+    times[kind]?.push(answer.ms);
+    if (answer.status !== 200) errors.push(`${kind} ${answer.status} ${answer.text.slice(0, 150)}`);
+    return answer.json;
+  };
+  let { mix, revision } = await ask("open", "GET", `/api/projects/${projects[number]}/mix`);
+  const screen = crypto.randomUUID();
+  const there = (async () => {
+    while (!over) {
+      await ask("presence", "PUT", `/api/projects/${projects[number]}/presence/${screen}`, {});
+      await pause(1700);
+    }
+  })();
+  await pause(4000 * Math.random());
+  for (let n = 0; !over; n++) {
+    const next = pause(4000);
+    const clip = mix.clips[(number + n) % mix.clips.length];
+    const what = [
+      { edit: "set-clip-gain", clips: [clip.id], gain: -((n * 7) % 12) },
+      { edit: "dip-range", clips: [clip.id], from: clip.at, to: clip.at + Math.min(96_000, clip.length), by: -3, ramp: 4800 },
+      { edit: "set-fader", track: clip.track, fader: -((n * 3) % 9) },
+    ][n % 3];
+    const answer = await ask("edit", "POST", `/api/projects/${projects[number]}/edits`, what, { "If-Match": `"${revision}"`, "Idempotency-Key": crypto.randomUUID() });
+    revision = answer?.revision ?? revision;
+    await ask("figures", "GET", `/api/projects/${projects[number]}/revisions/${revision}/figures`);
+    await ask("moments", "GET", `/api/projects/${projects[number]}/revisions/${revision}/moments/0`);
+    for (let s = 0; s < 2; s++) await ask("segment", "GET", `/api/sources/${clip.source}/segments/${(n + s) % 10}`);
+    await next;
+  }
+  await there;
+}
+
+const projects = [];
+const nora = await session("nora@wattage.example");
+const me = (await nora.ask("GET", "/api/session")).json.user;
+for (let i = 0; i < EDITORS; i++) {
+  const copy = (await owner.ask("POST", `/api/projects/${demo}/copy`, { name: `Copy ${i}` })).json.id;
+  projects.push(copy);
+}
+const { execFileSync } = await import("node:child_process");
+execFileSync("psql", ["-Xq", "-c", `INSERT INTO membership (project_id, user_id, role) SELECT id, '${me.id}', 'editor' FROM project WHERE name LIKE 'Copy %'`]);
+const before = megabytes("php-fpm: pool");
+const all = projects.map((_, i) => editor(i));
+await pause(20_000); // caches are cold at first
+for (const kind of Object.keys(times)) times[kind].length = 0;
+await pause(60_000 * minutes);
+over = true;
+await Promise.all(all);
+const after = megabytes("php-fpm: pool");
+say(`${EDITORS} editors for ${minutes} minutes: edits, errors`, `${times.edit.length}, ${errors.length}`);
+if (errors.length) console.log([...new Set(errors)].slice(0, 5).join("\n"));
+for (const [kind, row] of Object.entries(times)) say(`  ${kind}: median, 95 %, slowest`, `${Math.round(part(row, 0.5))}, ${Math.round(part(row, 0.95))}, ${Math.round(Math.max(...row))} ms`);
+say("  memory of a php-fpm process, before and after", `${Math.max(...before)}, ${Math.max(...after)} MB`);
+const requests = readFileSync(`${dir}/log/requests.log`, "utf8").trim().split("\n").map((line) => JSON.parse(line).mb);
+say("  memory of a request at most", `${Math.max(...requests)} MB`);
+must(errors.length === 0, "no errors");
