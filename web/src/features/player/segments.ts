@@ -1,22 +1,32 @@
 /** Samples in a segment at the mix rate: two seconds, as the server cuts them. */
 export const SEGMENT_SECONDS = 2;
 
-/** Decoded segments kept at most; one of stereo takes 0.8 MB. */
+/** Decoded segments kept beyond those that are needed now; one of stereo takes 0.8 MB. */
 const KEPT = 110;
+
+/** What was asked for within so many milliseconds is needed: the player asks for what comes next until it is there. */
+const NEEDED = 2000 * SEGMENT_SECONDS;
 
 interface Entry {
   promise: Promise<AudioBuffer | null>;
   buffer: AudioBuffer | null;
+  asked: number;
 }
 
-/** Fetches and decodes pieces of sources, and keeps those used last. */
+/** Fetches and decodes pieces of sources, and keeps those used last; however many sound at once, none is thrown out before it has sounded. */
 export class Segments {
   private readonly entries = new Map<string, Entry>();
 
   constructor(
     private readonly context: BaseAudioContext,
     private readonly fetchSegment: (source: string, number: number) => Promise<ArrayBuffer>,
+    private readonly now: () => number = () => performance.now(),
   ) {}
+
+  /** How many are kept. */
+  get size(): number {
+    return this.entries.size;
+  }
 
   /** The segment if it is there already; asking also brings it in. */
   ready(source: string, number: number): AudioBuffer | null {
@@ -32,11 +42,12 @@ export class Segments {
     const key = `${source}/${number}`;
     const known = this.entries.get(key);
     if (known) {
+      known.asked = this.now();
       this.entries.delete(key); // to the end: used last
       this.entries.set(key, known);
       return known;
     }
-    const entry: Entry = { promise: Promise.resolve(null), buffer: null };
+    const entry: Entry = { promise: Promise.resolve(null), buffer: null, asked: this.now() };
     entry.promise = this.fetchSegment(source, number)
       .then((bytes) => this.context.decodeAudioData(bytes))
       .then(
@@ -47,8 +58,8 @@ export class Segments {
         },
       );
     this.entries.set(key, entry);
-    for (const oldest of this.entries.keys()) {
-      if (this.entries.size <= KEPT) break;
+    for (const [oldest, { asked }] of this.entries) {
+      if (this.entries.size <= KEPT || asked > this.now() - NEEDED) break;
       this.entries.delete(oldest);
     }
     return entry;

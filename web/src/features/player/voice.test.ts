@@ -120,19 +120,6 @@ describe("segments", () => {
     expect(asked).toBe(2);
     expect(segments.ready("s", 0)).not.toBeNull();
   });
-
-  it("are forgotten when many newer ones have been used", async () => {
-    let asked = 0;
-    const segments = new Segments(new FakeContext() as unknown as AudioContext, () => {
-      asked++;
-      return Promise.resolve(new ArrayBuffer(8));
-    });
-    for (let n = 0; n < 150; n++) await segments.load("s", n);
-    await segments.load("s", 149);
-    expect(asked).toBe(150);
-    await segments.load("s", 0);
-    expect(asked).toBe(151);
-  });
 });
 
 describe("the clock", () => {
