@@ -35,7 +35,7 @@ test("every answer carries the same headers, whoever gives it", async ({ request
     await request.get("/api/none"),
     await request.put("/api/sources/x/bytes", { data: Buffer.alloc(21_000_000) }),
   ];
-  expect(answers.map((answer) => answer.status())).toEqual([200, 200, 200, 404, 200, 401, 401, 413]);
+  expect(answers.map((answer) => answer.status())).toEqual([200, 200, 200, 404, 200, 401, 404, 413]);
   answers.forEach(guarded);
 });
 
@@ -82,7 +82,9 @@ test("files are sent by the web server, with ranges, and only to whoever may hav
   const demo = projects.find((p: { name: string }) => p.name === "The Salt Ferry").id;
   const { sources } = await (await request.get(`/api/projects/${demo}/sources`)).json();
   const address = `/api/sources/${sources[0].id}/outline/0`;
-  const part = await request.get(address, { headers: { Range: "bytes=10-19" } });
+  const part = await request.get(address, {
+    headers: { Range: "bytes=10-19", "Accept-Encoding": "identity" },
+  });
   expect(part.status()).toBe(206);
   expect((await part.body()).length).toBe(10);
   guarded(part);

@@ -12,6 +12,10 @@ import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
 const AHEAD = 3;
 const TICK_MS = 120;
+/** Seconds that it may take to make a clip's way into the mix. */
+const SETTING_UP = 0.004;
+/** Clips sounding at once that are many for the network. */
+const MANY = 24;
 /** Seconds before the end of a loop at which its next turn is prepared: longer than a busy page keeps a timer waiting. */
 const TURN = 0.8;
 /** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
@@ -119,8 +123,11 @@ export class Player {
     await context.resume();
     await Promise.all([this.loadFirst(start), this.keepPitch(state.speed)]);
     if (attempt !== this.attempt) return;
+    // What there is to set up is set up first, and what remains takes time as well.
+    for (const track of this.store.getState().tracks) this.strip(track);
+    const lead = SOON + SETTING_UP * this.soonAt(start).length;
     // On a whole frame of the context's clock, so that segments join without being resampled.
-    const begin = Math.ceil((context.currentTime + SOON) * context.sampleRate) / context.sampleRate;
+    const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
     this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
     this.trimTo(0);
     for (const track of this.store.getState().tracks) {
@@ -277,14 +284,25 @@ export class Player {
   }
 
   private async loadFirst(from: number): Promise<void> {
-    const { clips, rate } = this.store.getState();
-    const length = SEGMENT_SECONDS * rate;
-    const soon = Object.values(clips).filter((c) => c.at < from + rate && c.at + c.length > from);
+    const length = SEGMENT_SECONDS * this.store.getState().rate;
+    const soon = this.soonAt(from);
+    // Where many sound at once, what follows is there too before it begins: fetching it meanwhile would come too late.
+    const each = soon.length > MANY ? 2 : 1;
     await Promise.all(
-      soon.map((c) =>
-        this.segments?.load(c.source, Math.floor((Math.max(from, c.at) - c.at + c.in) / length)),
-      ),
+      soon.flatMap((c) => {
+        const first = Math.floor((Math.max(from, c.at) - c.at + c.in) / length);
+        const last = Math.floor((c.in + c.length - 1) / length);
+        return Array.from({ length: Math.min(each, last - first + 1) }, (_, i) =>
+          this.segments?.load(c.source, first + i),
+        );
+      }),
     );
+  }
+
+  /** The clips that sound within a second. */
+  private soonAt(from: number): Clip[] {
+    const { clips, rate } = this.store.getState();
+    return Object.values(clips).filter((c) => c.at < from + rate && c.at + c.length > from);
   }
 
   private tick(): void {

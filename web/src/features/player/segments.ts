@@ -4,8 +4,8 @@ export const SEGMENT_SECONDS = 2;
 /** Decoded segments kept beyond those that are needed now; one of stereo takes 0.8 MB. */
 const KEPT = 110;
 
-/** What was asked for within so many milliseconds is needed: the player asks for what comes next until it is there. */
-const NEEDED = 2000 * SEGMENT_SECONDS;
+/** What was asked for within so many milliseconds is needed: the player asks for what comes next until it has sounded. */
+const NEEDED = 3000 * SEGMENT_SECONDS;
 
 interface Entry {
   promise: Promise<AudioBuffer | null>;

@@ -82,6 +82,9 @@ export class Voice {
       this.start(buffer, this.next - number * this.segmentLength, stop - this.next, this.next + shift);
       this.next = stop;
     }
+    // The one after, too: where many clips sound, all of them want their next one at about the same time.
+    if (this.next < clip.in + clip.length)
+      this.segments.ready(clip.source, Math.floor(this.next / this.segmentLength));
   }
 
   fadeIn(at: number, seconds: number): void {
