@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Tries to break it, and prints what came of that. Not part of the tests: it takes an hour. As root, since it mounts small disks.
 #   bench/trust.sh                                  all of it
-#   bench/trust.sh uploads|kills|database|disk|editors|crowd [NUMBER]   one of them, with another number of tries or minutes
+#   bench/trust.sh uploads|kills|database|disk|editors|crowd|machines [NUMBER]   one of them, with another number of tries or minutes
 set -euo pipefail
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 . "$ROOT/bin/lib/install.sh"
@@ -10,7 +10,14 @@ cd "$ROOT"
 install_debian "${debian_packages[@]}" "${debian_test_packages[@]}"
 install_node; install_composer; install_npm; build_web
 DIR=$ROOT/var/trust
-finish() { trap - INT TERM EXIT; stack_stop "$DIR" || true; ! mountpoint -q "$DIR/storage" || umount -l "$DIR/storage"; rm -rf "$(pg_dir "$DIR")" "$DIR"; }
+finish() {
+  trap - INT TERM EXIT
+  local part
+  for part in "$DIR/a" "$DIR/b" "$DIR"; do stack_stop "$part" || true; done
+  [ ! -s "$DIR/run-s3.pid" ] || signal TERM "$(cat "$DIR/run-s3.pid")"
+  ! mountpoint -q "$DIR/storage" || umount -l "$DIR/storage"
+  rm -rf "$(pg_dir "$DIR")" "$DIR"
+}
 trap finish INT TERM EXIT
 
 # begin [SIZE]  A fresh installation with three workers and the demo; with its storage on a disk of its own of that size.
@@ -35,7 +42,44 @@ begin() {
   RESTART_DATABASE=$(database_restart_command "$DIR")
 }
 
-for what in ${1:-uploads kills database disk editors crowd}; do
-  if [ "$what" = disk ]; then begin 400m; else begin; fi
-  node "bench/trust/$what.mjs" ${2:-}
+# Two application servers and three workers, each "machine" with directories of its own, on one database and one S3 store.
+two_machines() {
+  finish; trap finish INT TERM EXIT
+  mkdir -p "$DIR/app" "$DIR/s3" "$DIR/a" "$DIR/b"
+  git archive HEAD | tar -x -C "$DIR/app"
+  cp -r web/dist "$DIR/app/web/dist"
+  (cd "$DIR/app" && COMPOSER_ALLOW_SUPERUSER=1 composer require --no-interaction --no-progress --quiet league/flysystem-aws-s3-v3)
+  (cd "$DIR/s3" && npm install --silent --no-save --prefix . s3rver@3.7.1 >/dev/null)
+  S3=$(free_port)
+  node "$DIR/s3/node_modules/.bin/s3rver" -d "$DIR/s3/data" -a 127.0.0.1 -p "$S3" --configure-bucket wattage >"$DIR/s3/log" 2>&1 &
+  echo $! >"$DIR/run-s3.pid"
+  export WATTAGE_STORE="s3://wattage/media?endpoint=http://127.0.0.1:$S3" AWS_ACCESS_KEY_ID=S3RVER AWS_SECRET_ACCESS_KEY=S3RVER WATTAGE_STORE_ORIGIN="http://127.0.0.1:$S3"
+  database_start "$DIR"
+  createdb wattage
+  ROOT=$DIR/app
+  for machine in a b; do
+    cp -p "$DIR/secrets" "$DIR/$machine/secrets"
+    app_env "$DIR/$machine" wattage
+    app_prepare "$DIR/$machine"
+    APP=$(app_user "$DIR/$machine")
+    PORT=$(free_port)
+    web_start "$DIR/$machine" "$PORT"
+    worker_start "$DIR/$machine" 1
+    export "URL_$machine=http://127.0.0.1:$PORT"
+  done
+  worker_start "$DIR/b" 2 --short
+  echo salt-ferry | run_as "$APP" "${php_cli[@]}" "$ROOT/bin/console" wattage:user demo@wattage.example Demo >/dev/null
+  run_as "$APP" "${php_cli[@]}" "$ROOT/bin/console" wattage:demo demo@wattage.example
+  wait_for "$URL_a/api/session"; wait_for "$URL_b/api/session"
+  export WATTAGE_URL=$URL_a WATTAGE_OTHER=$URL_b WATTAGE_DIR="$DIR" PGDATABASE=wattage
+}
+
+for what in ${1:-uploads kills database disk editors crowd machines}; do
+  case $what in
+    disk) begin 400m ;;
+    machines) two_machines ;;
+    *) begin ;;
+  esac
+  node "$(dirname "${BASH_SOURCE[0]}")/trust/$what.mjs" ${2:-}
+  if [ "$what" = machines ]; then run_as "$APP" "${php_cli[@]}" "$ROOT/bin/console" wattage:verify; fi
 done

@@ -16,14 +16,14 @@ export const must = (holds, what) => {
 export const part = (times, p) => [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * p))] ?? 0;
 
 /** Somebody who is signed in. Answers tell their status; what does not arrive has status 0. */
-export async function session(email = "demo@wattage.example") {
+export async function session(email = "demo@wattage.example", base = url) {
   let cookie = "";
   let csrf = "";
   const ask = async (method, path, body, headers = {}) => {
     const raw = body instanceof Uint8Array;
     const began = performance.now();
     try {
-      const answer = await fetch(url + path, {
+      const answer = await fetch(base + path, {
         method,
         headers: { cookie, "X-Csrf-Token": csrf, ...(raw || body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
         ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),

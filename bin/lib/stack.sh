@@ -129,6 +129,8 @@ EOF
 web_start() {
   local dir=$1 port=$2 user; user=$(app_user "$1")
   export WATTAGE_ADDRESS="http://127.0.0.1:$port" WATTAGE_SENDFILE=/stored
+  # A store with addresses of its own is asked by the browser.
+  case "${WATTAGE_STORE:-}" in s3://*) WATTAGE_SENDFILE= ;; esac
   rm -f "$dir/run/fpm.conf"
   (umask 077; fpm_config "$dir" "$user" >"$dir/run/fpm.conf") # it holds secrets
   nginx_config "$dir" "$port" "$user" >"$dir/run/nginx.conf"
