@@ -48,7 +48,7 @@ two_machines() {
   mkdir -p "$DIR/app" "$DIR/s3" "$DIR/a" "$DIR/b"
   git archive HEAD | tar -x -C "$DIR/app"
   cp -r web/dist "$DIR/app/web/dist"
-  (cd "$DIR/app" && COMPOSER_ALLOW_SUPERUSER=1 composer require --no-interaction --no-progress --quiet league/flysystem-aws-s3-v3)
+  (cd "$DIR/app" && export COMPOSER_ALLOW_SUPERUSER=1 && composer require --no-update --quiet league/flysystem-aws-s3-v3:3.35.3 && composer update --optimize-autoloader --no-interaction --no-progress --quiet && chmod -R go+rX vendor)
   (cd "$DIR/s3" && npm install --silent --no-save --prefix . s3rver@3.7.1 >/dev/null)
   S3=$(free_port)
   node "$DIR/s3/node_modules/.bin/s3rver" -d "$DIR/s3/data" -a 127.0.0.1 -p "$S3" --configure-bucket wattage >"$DIR/s3/log" 2>&1 &

@@ -16,7 +16,7 @@ final class Stores
         if (!str_starts_with($place, 's3://')) {
             return new LocalStore($place);
         }
-        class_exists(S3Client::class) || throw new LogicException('WATTAGE_STORE names an S3 store, but the package for it is not installed. Run: composer require league/flysystem-aws-s3-v3');
+        class_exists(S3Client::class) || throw new LogicException('WATTAGE_STORE names an S3 store, but the package for it is not installed. Run: composer require --no-update league/flysystem-aws-s3-v3 && composer update');
         $parts = parse_url($place);
         parse_str($parts['query'] ?? '', $options);
         $option = static fn (string $name, string $usual): string => \is_string($options[$name] ?? null) ? $options[$name] : $usual;
