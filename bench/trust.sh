@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Tries to break it, and prints what came of that. Not part of the tests: it takes an hour. As root, since it mounts small disks.
 #   bench/trust.sh                                  all of it
-#   bench/trust.sh uploads|kills|database|disk|editors|crowd|machines [NUMBER]   one of them, with another number of tries or minutes
+#   bench/trust.sh uploads|kills|database|races|disk|editors|crowd|machines [NUMBER]   one of them, with another number of tries or minutes
 set -euo pipefail
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 . "$ROOT/bin/lib/install.sh"
@@ -74,7 +74,7 @@ two_machines() {
   export WATTAGE_URL=$URL_a WATTAGE_OTHER=$URL_b WATTAGE_DIR="$DIR" PGDATABASE=wattage
 }
 
-for what in ${1:-uploads kills database disk editors crowd machines}; do
+for what in ${1:-uploads kills database races disk editors crowd machines}; do
   case $what in
     disk) begin 400m ;;
     machines) two_machines ;;

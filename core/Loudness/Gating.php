@@ -17,9 +17,6 @@ final class Gating
 
     private const ABSOLUTE_GATE = -70.0;
     private const RELATIVE_GATE = -10.0;
-    private const RANGE_GATE = -20.0;
-    private const LOW_PERCENTILE = 0.10;
-    private const HIGH_PERCENTILE = 0.95;
 
     /**
      * @param array<int, float> $powers K-weighted mean square of each 100 ms, in order, summed over the channels
@@ -42,23 +39,6 @@ final class Gating
         $mean = null === $mean ? null : self::meanAbove($blocks, max(self::power(self::ABSOLUTE_GATE), $mean * 10.0 ** (self::RELATIVE_GATE / 10.0)));
 
         return null === $mean ? null : self::loudness($mean);
-    }
-
-    /**
-     * EBU Tech 3342: how far the loud parts stand above the soft ones.
-     *
-     * @param list<float> $stretches K-weighted mean square of 3 s, every 100 ms
-     *
-     * @return float LU; 0 where nothing passes the gates
-     */
-    public static function range(array $stretches): float
-    {
-        $mean = self::meanAbove($stretches, self::power(self::ABSOLUTE_GATE));
-        $loud = null === $mean ? [] : self::above($stretches, max(self::power(self::ABSOLUTE_GATE), $mean * 10.0 ** (self::RANGE_GATE / 10.0)));
-        sort($loud);
-        $last = \count($loud) - 1;
-
-        return $last < 0 ? 0.0 : self::loudness($loud[(int) round(self::HIGH_PERCENTILE * $last)]) - self::loudness($loud[(int) round(self::LOW_PERCENTILE * $last)]);
     }
 
     /**

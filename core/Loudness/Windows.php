@@ -23,16 +23,6 @@ final class Windows
     }
 
     /**
-     * @param array<int, float> $powers of each 100 ms, in order
-     *
-     * @return list<float> of each 3 s; none for less
-     */
-    public static function shortTerm(array $powers): array
-    {
-        return self::over($powers, self::SHORT_TERM);
-    }
-
-    /**
      * All windows of a length along a row, a piece at a time; none where it is shorter.
      *
      * @return Generator<int, list<float>> by the number of the first window of each

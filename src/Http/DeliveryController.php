@@ -21,13 +21,14 @@ use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Quotas;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Security\Record;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Signal\SampleFormat;
 
 /** Rendering the programme to a file, and fetching it. */
 final readonly class DeliveryController
 {
-    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private Quotas $quotas, private MediaStore $store, private Once $once)
+    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private Quotas $quotas, private MediaStore $store, private Once $once, private Record $record)
     {
     }
 
@@ -74,6 +75,7 @@ final readonly class DeliveryController
             $this->entities->remove($delivery->job);
             $this->entities->flush();
             $this->store->delete($delivery->path());
+            $this->record->ofProject($delivery->project, $this->access->user(), "removed the file “{$this->fileName($delivery)}”");
 
             return new Response(status: 204);
         }

@@ -69,7 +69,9 @@ final readonly class SourceController
         $source = $this->access->source($id, Role::Editor);
         $bytes = $request->getContent();
         \strlen($bytes) <= self::MAX_PIECE || throw new HttpException(413, 'This piece is too large. Send at most 16 MiB at once.');
-        $this->sources->receive($source, $this->access->user(), max(0, $request->query->getInt('offset')), $bytes);
+        $offset = $request->query->getInt('offset');
+        $offset >= 0 || throw new HttpException(400, 'The offset of a piece cannot be below 0.');
+        $this->sources->receive($source, $this->access->user(), $offset, $bytes);
 
         return new JsonResponse($this->views->one($source));
     }

@@ -33,7 +33,7 @@ final readonly class Record
     }
 
     /**
-     * What happened to a project, and what its present members did about their accounts since they are in it; newest first.
+     * What happened to a project, and what its present members did about their accounts; newest first.
      *
      * @return list<array{at: string, who: string, what: string, address: string}>
      */

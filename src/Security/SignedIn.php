@@ -8,7 +8,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\HttpFoundation\Request;
 use Wattage\App\Entity\User;
 
-/** Where an account is signed in. The oldest session ends when there would be too many. */
+/** Where an account is signed in. The oldest session ends when there would be too many; those that have ended by themselves do not count. */
 final readonly class SignedIn
 {
     public function __construct(private Connection $database, private Record $record, private int $most)
@@ -24,8 +24,11 @@ final readonly class SignedIn
             [$request->getSession()->getId(), (string) $user->id, (string) $request->getClientIp()],
         );
         $ended = $this->database->fetchFirstColumn(
-            'DELETE FROM sign_in WHERE account_id = ? AND session NOT IN (SELECT session FROM sign_in WHERE account_id = ? ORDER BY at DESC, session LIMIT ?) RETURNING session',
-            [(string) $user->id, (string) $user->id, $this->most],
+            'DELETE FROM sign_in WHERE account_id = :account AND session NOT IN (
+                SELECT i.session FROM sign_in i LEFT JOIN session s ON s.sess_id = i.session
+                WHERE i.account_id = :account AND (s.sess_id IS NOT NULL OR i.session = :present) ORDER BY i.at DESC, i.session LIMIT :most
+            ) RETURNING session',
+            ['account' => (string) $user->id, 'present' => $request->getSession()->getId(), 'most' => $this->most],
         );
         foreach ($ended as $session) {
             $this->database->executeStatement('DELETE FROM session WHERE sess_id = ?', [$session]);

@@ -139,6 +139,8 @@ final class SourceTest extends ApiTestCase
         self::assertSame(['uploading', 1000], [$this->sourceNow($project, $id)['state'], $this->sourceNow($project, $id)['received']]);
         $this->call('PUT', "/api/sources/{$id}/bytes?offset=5000", 'gap');
         self::assertSame(409, $this->statusCode());
+        $this->call('PUT', "/api/sources/{$id}/bytes?offset=-5", 'RIFF');
+        self::assertSame(400, $this->statusCode());
         $this->call('PUT', "/api/sources/{$id}/bytes?offset=500", substr($bytes, 500));
         $this->work();
         self::assertSame('ready', $this->sourceNow($project, $id)['state']);

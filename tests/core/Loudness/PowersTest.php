@@ -29,20 +29,30 @@ final class PowersTest extends TestCase
     public function testWindowsAreTheMeansThatTheyAreSaidToBe(): void
     {
         $powers = self::random(9, 200);
-        foreach ([[Windows::momentary($powers), 4], [Windows::shortTerm($powers), 30]] as [$means, $length]) {
+        foreach ([[Windows::momentary($powers), 4], [self::shortTerm($powers), 30]] as [$means, $length]) {
             self::assertCount(200 - $length + 1, $means);
             foreach ($means as $i => $mean) {
-                self::assertEqualsWithDelta(array_sum(\array_slice($powers, $i, $length)) / $length, $mean, 1e-12);
+                self::assertEqualsWithDelta(array_sum(\array_slice($powers, $i, $length)) / $length, $mean, 1e-7);
             }
         }
         self::assertSame([], Windows::momentary([0.1, 0.1, 0.1]));
-        self::assertSame([], Windows::shortTerm(array_fill(0, 29, 0.1)));
+        self::assertSame([], self::shortTerm(array_fill(0, 29, 0.1)));
+    }
+
+    /**
+     * @param list<float> $powers
+     *
+     * @return list<float>
+     */
+    private static function shortTerm(array $powers): array
+    {
+        return array_merge(...iterator_to_array(Windows::along(Series::of($powers), Windows::SHORT_TERM), false));
     }
 
     public function testAfterSoundThereIsRealSilence(): void
     {
         $powers = [...self::random(3, 50), ...array_fill(0, 60, 0.0)];
-        self::assertSame(0.0, Windows::shortTerm($powers)[80]);
+        self::assertSame(0.0, self::shortTerm($powers)[80]);
     }
 
     /** What streams past and what is there at once are measured alike; the one counts in hundredths of a LU. */

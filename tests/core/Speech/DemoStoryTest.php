@@ -7,6 +7,8 @@ namespace Wattage\Tests\core\Speech;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Predicted;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Speech\ClearAll;
 use Wattage\Core\Speech\Clearance;
@@ -26,7 +28,7 @@ final class DemoStoryTest extends TestCase
         [$powers] = $demo->rendered($demo->mix);
         $predicted = MixFigures::of($demo->mix, $demo->tenths()(...))->programme();
         self::assertEqualsWithDelta(Gating::integrated($powers), $predicted->integrated, 0.3);
-        self::assertEqualsWithDelta(Gating::range(\Wattage\Core\Loudness\Windows::shortTerm($powers)), $predicted->range, 1.0);
+        self::assertEqualsWithDelta(Predicted::of(Series::of($powers), 0.0)->range, $predicted->range, 1.0);
     }
 
     public function testAfterFixAllNothingIsBuriedInTheRenderAndNoDipIsDeeperThanNeeded(): void
