@@ -29,13 +29,14 @@ for (let waited = 0; killed < kills && waited < 1200; waited++) {
 const sources = await settled(who, project, 900, sent.map((s) => s.id));
 const ready = sources.filter((s) => s.state === "ready");
 const frames = 90 * 48_000;
-const half = ready.filter((s) => s.frames !== frames || size(join(dir, "storage/media/sources", s.id, "pcm")) !== frames * 4);
+const bytesOf = (s) => s.frames * s.channels * Number(sql(`SELECT bits / 8 FROM source WHERE id = '${s.id}'`));
+const half = ready.filter((s) => s.frames !== frames || size(join(dir, "storage/media/sources", s.id, "pcm")) !== bytesOf(s));
 const wrong = ready.filter((s) => {
   const [sha, sound] = sql(`SELECT sha256, sound_sha256 FROM source WHERE id = '${s.id}'`).split("|");
   const stored = execFileSync("sha256sum", [join(dir, "storage/media/sources", s.id, "pcm")], { encoding: "utf8" }).split(" ")[0];
   return sha !== sent.find((x) => x.id === s.id).sha256 || sound !== stored;
 });
-const once = sql("SELECT count(*) FROM (SELECT job FROM ended GROUP BY job HAVING count(*) = 1) x");
+const once = sql(`SELECT count(*) FROM (SELECT job FROM ended JOIN source ON job_id = job WHERE project_id = '${project}' GROUP BY job HAVING count(*) = 1) x`);
 const twice = sql("SELECT count(*) FROM (SELECT job FROM ended GROUP BY job HAVING count(*) > 1) x");
 const given = sources.filter((s) => s.state === "refused");
 say(`${killed} workers killed in mid-job`, `${once} of ${kills} jobs ended once, ${twice} more than once`);

@@ -23,7 +23,8 @@ final readonly class Dips implements Edit
 
     public function apply(Mix $before): Mix
     {
-        Effort::affordable(array_sum(array_map(static fn (DipRange $dip): int => $dip->effort($before), $this->dips)), 'dips');
+        // Each makes four keyframes that those after it go through.
+        Effort::affordable(array_sum(array_map(static fn (DipRange $dip): int => $dip->effort($before), $this->dips)) + 2 * \count($this->dips) ** 2, 'dips');
 
         return array_reduce($this->dips, static fn (Mix $mix, DipRange $dip): Mix => $dip->apply($mix), $before);
     }
