@@ -11,7 +11,7 @@ const errors = [];
 let over = false;
 
 async function editor(number) {
-  const who = await session(number % 2 ? "nora@wattage.example" : "demo@wattage.example");
+  const who = number % 2 ? nora : owner;
   const ask = async (kind, ...request) => {
     const answer = await who.ask(...request);
     times[kind]?.push(answer.ms);

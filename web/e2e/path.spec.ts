@@ -195,6 +195,8 @@ test("from two files of one's own to a dipped bed, heard and handed over", async
     await (await download).saveAs(file);
     expect(rmsDb(file, 9, 2) - rmsDb(file, 2, 2)).toBeCloseTo(-11, 1);
     expect(Math.abs(rmsDb(file, 14, 2) - rmsDb(file, 2, 2))).toBeLessThan(0.1);
+    await page.getByRole("button", { name: /^Remove .*\.wav/ }).click();
+    await expect(page.getByRole("link", { name: "Fetch" })).toHaveCount(0);
   });
 });
 
@@ -209,6 +211,7 @@ test("a project is renamed, deleted and brought back", async ({ page }) => {
   await page.getByRole("button", { name: `Delete ${name} again` }).click();
   await page.getByRole("button", { name: "Delete", exact: true }).click();
   const deleted = page.getByRole("listitem").filter({ hasText: `${name} again` });
+  await expect(deleted).toContainText(/gone for good on \d+ \w+/);
   await deleted.getByRole("button", { name: "Bring back" }).click();
   await openProject(page, `${name} again`);
 });

@@ -242,6 +242,13 @@ test("somebody is invited, joins, becomes a viewer, comments, and the comment is
   await share.getByRole("button", { name: "Leave the project" }).click();
   await share.getByRole("button", { name: "Yes, leave" }).click();
   await expect(share.getByRole("alert")).toContainText("A project needs an owner");
+  // And what was done is written down, for owners.
+  await share.getByRole("button", { name: "Who did what" }).click();
+  const record = share.getByRole("list", { name: /^Who did what/ });
+  await expect(record).toContainText(`invited ${email} as an editor`);
+  await expect(record).toContainText("joined as an editor");
+  await expect(record).toContainText(`made Vera (${email}) a viewer`);
+  await expect(record).toContainText("signed in");
 });
 
 test("a forgotten password is set anew by a link, and one signs out everywhere", async ({
