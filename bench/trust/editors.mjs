@@ -39,7 +39,7 @@ async function editor(number) {
     revision = answer?.revision ?? revision;
     await ask("figures", "GET", `/api/projects/${projects[number]}/revisions/${revision}/figures`);
     await ask("moments", "GET", `/api/projects/${projects[number]}/revisions/${revision}/moments/0`);
-    for (let s = 0; s < 2; s++) await ask("segment", "GET", `/api/sources/${clip.source}/segments/${(n + s) % 10}`);
+    for (let s = 0; s < 2; s++) await ask("segment", "GET", `/api/sources/${clip.source}/segments/${s}`);
     await next;
   }
   await there;
