@@ -120,16 +120,6 @@ final class Gating
         return Windows::momentary($powers);
     }
 
-    /**
-     * @param list<float> $blocks
-     *
-     * @return list<float>
-     */
-    private static function above(array $blocks, float $gate): array
-    {
-        return array_values(array_filter($blocks, static fn (float $power): bool => $power > $gate));
-    }
-
     /** @param list<float> $powers */
     private static function meanAbove(array $powers, float $gate): ?float
     {
