@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
-use Closure;
 use Generator;
 use Wattage\App\Entity\Project;
 use Wattage\Core\Loudness\Gating;
@@ -49,8 +48,6 @@ final readonly class Figures
     public function of(Project $project, Mix $mix, MeasuredMix $measured): array
     {
         [$figures, $states, $speech, $clearance] = [$measured->figures, $measured->states, $measured->speech, $measured->clearance];
-        $predicted = fn (string $part, string $state, Closure $of): array => $this->remembered($project, $part, "{$figures->count} {$state}", $of);
-        $stateOf = static fn (Stem $stem): string => implode(' ', array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem)));
         $peaks = $this->peaks->of($project, $mix, $figures, $states, $mix->aim->truePeak);
         $programme = $figures->programme($peaks->highest);
         $buried = $clearance->buried();
@@ -58,11 +55,10 @@ final readonly class Figures
 
         return [
             'programme' => self::predicted($programme),
-            'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $predicted($stem->value, $stateOf($stem), static fn (): Predicted => $figures->stem($stem)), Stem::cases())),
-            'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$predicted("track {$id}", $states[$id], static fn (): Predicted => $figures->track($id))], array_map(strval(...), array_keys($mix->tracks))),
+            ...$this->predictions($project, $mix, $figures, $states),
             'verdict' => self::verdict($programme, $mix->aim),
             'over' => ['exact' => $peaks->isExact, 'places' => self::over($mix, $peaks->over)],
-            ...self::outside($mix, $figures, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity)),
+            ...$this->outside($project, $mix, $figures, $states),
             'history' => self::history($figures),
             'speech' => array_map(static fn (Span $s): array => [$s->from, $s->to], $speech),
             'clearance' => self::runs($clearance),
@@ -103,13 +99,30 @@ final readonly class Figures
     }
 
     /**
-     * @param Closure(): Predicted $of
+     * @param array<string, string> $states by track
      *
-     * @return array<string, ?float>
+     * @return array{stems: array<string, array<string, ?float>>, tracks: list<array<string, mixed>>}
      */
-    private function remembered(Project $project, string $part, string $state, Closure $of): array
+    private function predictions(Project $project, Mix $mix, MixFigures $figures, array $states): array
     {
-        return $this->measures->remembered($project, "figures {$part}", $state, static fn (): array => self::predicted($of()));
+        $parts = array_map(static fn (string $state): string => "{$figures->count} {$state}", $states);
+        foreach (Stem::cases() as $stem) {
+            $of = array_intersect_key($states, array_filter($mix->tracks, static fn (Track $track): bool => $track->stem === $stem));
+            $parts["stem {$stem->value}"] = "{$figures->count} ".implode(' ', $of);
+        }
+        $found = $this->measures->rememberedEach($project, 'figures', $parts, static function (array $missing) use ($figures): array {
+            $made = [];
+            foreach (array_map(strval(...), $missing) as $part) {
+                $made[$part] = self::predicted(str_starts_with($part, 'stem ') ? $figures->stem(Stem::from(substr($part, 5))) : $figures->track($part));
+            }
+
+            return $made;
+        });
+
+        return [
+            'stems' => array_combine(array_column(Stem::cases(), 'value'), array_map(static fn (Stem $stem): array => $found["stem {$stem->value}"], Stem::cases())),
+            'tracks' => array_map(static fn (string $id): array => ['id' => $id, ...$found[$id]], array_map(strval(...), array_keys($mix->tracks))),
+        ];
     }
 
     /** @return array<string, ?float> */
@@ -161,28 +174,51 @@ final readonly class Figures
     }
 
     /**
-     * @param Closure(string): list<Span> $activityOf
+     * @param array<string, string> $states by track
      *
      * @return array{outside: list<array<string, mixed>>, astray: list<array<string, mixed>>} where a track is outside the zone of its
      *                                                                                        stem, and how long in all: samples, seconds, dB
      */
-    private static function outside(Mix $mix, MixFigures $figures, Closure $activityOf): array
+    private function outside(Project $project, Mix $mix, MixFigures $figures, array $states): array
     {
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $aims = array_map(static fn (Track $track): string => json_encode([$mix->aim->zone($track->stem), $mix->aim->sensitivity], \JSON_THROW_ON_ERROR), $mix->tracks);
+        $runs = $this->measures->rememberedEach(
+            $project,
+            'outside',
+            array_combine(array_keys($states), array_map(static fn (string $state, string $aim): string => "{$figures->count} {$aim} {$state}", $states, $aims)),
+            fn (array $missing): array => $this->runsOutside($project, $mix, $figures, array_map(strval(...), $missing)),
+        );
         $found = $sums = [];
-        foreach ($mix->tracks as $id => $track) {
-            // A track is not too soft for what somebody says on another.
-            $spoken = SpeechTimes::tenths(SpeechTimes::ofTrack($track, $activityOf), $frames, $figures->count);
-            $runs = (new LevelZone($track->stem, $mix->aim->zone($track->stem)))->outside($figures->tracks()[$id]->powers, $spoken);
-            foreach ($runs as [$first, $end, $by]) {
+        foreach ($runs as $id => $ofTrack) {
+            foreach ($ofTrack as [$first, $end, $by]) {
                 $found[] = ['track' => (string) $id, 'from' => $first * $frames, 'to' => $end * $frames, 'by' => round($by, 1)];
             }
-            foreach (LevelZone::sums($runs) as $sum) {
+            foreach (LevelZone::sums($ofTrack) as $sum) {
                 $sums[] = ['track' => (string) $id, 'above' => $sum['above'], 'seconds' => round($sum['tenths'] / TrackPower::TENTHS_PER_SECOND, 1), 'worst' => round($sum['worst'], 1)];
             }
         }
 
         return ['outside' => $found, 'astray' => $sums];
+    }
+
+    /**
+     * @param list<string> $tracks ids
+     *
+     * @return array<string, list<array{int, int, float}>> as LevelZone finds them
+     */
+    private function runsOutside(Project $project, Mix $mix, MixFigures $figures, array $tracks): array
+    {
+        $activity = $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity);
+        $runs = [];
+        foreach ($tracks as $id) {
+            $track = $mix->track($id);
+            // A track is not too soft for what somebody says on another.
+            $spoken = SpeechTimes::tenths(SpeechTimes::ofTrack($track, $activity), intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), $figures->count);
+            $runs[$id] = (new LevelZone($track->stem, $mix->aim->zone($track->stem)))->outside($figures->tracks()[$id]->powers, $spoken);
+        }
+
+        return $runs;
     }
 
     /** @return list<?float> short-term loudness once a second, LUFS; null for silence */

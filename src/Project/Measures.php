@@ -95,6 +95,39 @@ final readonly class Measures
         return $known[1];
     }
 
+    /**
+     * The same for many small parts together, of which an edit changes a few: kept as one.
+     *
+     * @template T
+     *
+     * @param array<array-key, string> $states by part: all that its result depends on
+     * @param Closure(list<array-key>): array<array-key, T> $make of the parts that are not known
+     *
+     * @return array<array-key, T> in the order of the states
+     */
+    public function rememberedEach(Project $project, string $parts, array $states, Closure $make): array
+    {
+        $item = $this->pool->getItem("worked-out-{$project->id}-".hash('xxh128', $parts));
+        /** @var array<array-key, array{string, T}> $known */
+        $known = $item->get() ?? [];
+        $states = array_map(static fn (string $state): string => hash('xxh128', $state), $states);
+        $missing = array_keys(array_filter($states, static fn (string $state, string|int $part): bool => ($known[$part][0] ?? '') !== $state, \ARRAY_FILTER_USE_BOTH));
+        if ([] !== $missing) {
+            $known = array_intersect_key($known, $states);
+            foreach ($make($missing) as $part => $result) {
+                $known[$part] = [$states[$part], $result];
+            }
+            $this->pool->save($item->set($known)->expiresAfter(self::REMEMBERED_SECONDS));
+        }
+
+        $results = [];
+        foreach (array_keys($states) as $part) {
+            $results[$part] = $known[$part][1];
+        }
+
+        return $results;
+    }
+
     public function source(Project $project, string $id): ?Source
     {
         return Uuid::isValid($id) ? $this->entities->getRepository(Source::class)->findOneBy(['id' => $id, 'project' => $project]) : null;

@@ -37,8 +37,7 @@ final readonly class ProgrammePeaks
     {
         $bounds = $figures->peaks();
         [$above, $next] = $this->worthKnowing($mix, $bounds, 10.0 ** ($limit / 20.0));
-        $state = implode(' ', $states)." {$limit} ".$mix->faders->programme->db;
-        $exact = [] === $above ? [] : $this->measures->remembered($project, 'peaks', $state, fn (): array => $this->rendered($mix, $above));
+        $exact = $this->measures->rememberedEach($project, 'peaks', $this->statesAt($mix, $states, $above), fn (array $missing): array => $this->rendered($mix, array_map(intval(...), $missing)));
         $highest = 0.0;
         $over = [];
         foreach ($bounds->pieces() as $from => $piece) {
@@ -52,6 +51,33 @@ final readonly class ProgrammePeaks
         }
 
         return new KnownPeaks($highest, $over, $next <= min(1.0, [] === $exact ? 0.0 : max($exact)) || [] === $above);
+    }
+
+    /**
+     * What the sound of some moments depends on: the tracks that sound there, and the faders behind them.
+     *
+     * @param array<string, string> $states by track
+     * @param list<int> $tenths
+     *
+     * @return array<int, string>
+     */
+    private function statesAt(Mix $mix, array $states, array $tenths): array
+    {
+        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $hashes = array_map(static fn (string $state): string => hash('xxh3', $state), $states);
+        $at = array_fill_keys($tenths, "{$mix->length()} {$mix->faders->programme->db}");
+        foreach ($mix->tracks as $id => $track) {
+            foreach ($tenths as $k) {
+                foreach ($track->clips as $clip) {
+                    if ($clip->at < ($k + 1) * $frames && $clip->end() > $k * $frames) {
+                        $at[$k] .= " {$hashes[$id]}";
+                        break;
+                    }
+                }
+            }
+        }
+
+        return $at;
     }
 
     /**
