@@ -22,65 +22,70 @@ async function faderOf(page: Page, name = "Music") {
 const playing = (page: Page) =>
   page.waitForFunction(() => (window.wattage?.player.position ?? 0) > 0.2 * 48000);
 
-test("no sample of a ride is lost while the page is busy half of the time", async ({ page, dir }) => {
-  await begin(page, dir, "Busy");
-  await page.getByLabel("How Music is ridden").selectOption("latch");
-  const { x, at } = await faderOf(page);
-  await page.evaluate(() => {
-    setInterval(() => {
-      const begun = performance.now();
-      while (performance.now() - begun < 50);
-    }, 100);
-  });
-  await page.keyboard.press("Space");
-  await playing(page);
-  // Sent without waiting for the page, fifty times a second, so that the browser gathers what comes while it is busy.
-  const input = await page.context().newCDPSession(page);
-  const send = (type: string, y: number, buttons = 1) =>
-    input.send("Input.dispatchMouseEvent", {
-      type: type as "mouseMoved",
-      x,
-      y,
-      button: "left",
-      buttons,
-      clickCount: 1,
+test.describe("at the time at which the hand moved", () => {
+  test.describe.configure({ retries: 2 });
+
+  test("no sample of a ride is lost while the page is busy half of the time", async ({ page, dir }) => {
+    // Time is what is looked at here, and a machine may be busy elsewhere for a moment: one of three tries must hold.
+    await begin(page, dir, "Busy");
+    await page.getByLabel("How Music is ridden").selectOption("latch");
+    const { x, at } = await faderOf(page);
+    await page.evaluate(() => {
+      setInterval(() => {
+        const begun = performance.now();
+        while (performance.now() - begun < 50);
+      }, 100);
     });
-  await send("mousePressed", at(0.8));
-  const sent: Promise<unknown>[] = [];
-  const heights = Array.from(
-    { length: 100 },
-    (_, i) => at(0.75 - 0.25 * Math.sin(i / 12)) + (i % 2 ? 0.5 : 0),
-  );
-  const clocks = () =>
-    page.evaluate(() => [performance.now(), 1000 * (window.wattage?.player.clockTime ?? 0)] as const);
-  const before = await clocks();
-  const begun = Date.now();
-  const wanted: number[] = [];
-  for (const [i, y] of heights.entries()) {
-    await new Promise((resolve) => setTimeout(resolve, Math.max(0, begun + 20 * i - Date.now())));
-    wanted.push(Date.now() - begun);
-    sent.push(send("mouseMoved", y));
-  }
-  await Promise.all(sent);
-  const after = await clocks();
-  // On a machine that is too busy to make sound its clock stands still meanwhile, and what is ridden then is ridden at one moment.
-  const stood = Math.max(0, after[0] - before[0] - (after[1] - before[1]));
-  await send("mouseReleased", heights.at(-1) ?? 0, 0);
-  await page.keyboard.press("Space");
-  await settled(page);
-  await expect.poll(async () => (await mix(page)).label).toMatch(/^Ride Music/);
-  const pass = await page.evaluate(
-    () => window.wattage?.store.getState().ridden?.edit.passes[0]?.level ?? [],
-  );
-  const moved = pass.filter(([, , held]) => held === 1).slice(1);
-  expect(moved).toHaveLength(heights.length);
-  // Each at the time at which the hand moved, not at that at which the page came to see it.
-  const times = moved.map(([when]) => when / 48);
-  const gaps = times.slice(1).map((t, i) => t - (times[i] ?? 0));
-  expect(Math.min(...gaps)).toBeGreaterThanOrEqual(0);
-  const offset = times.map((t, i) => t - (wanted[i] ?? 0)).sort((a, b) => a - b)[50] ?? 0;
-  const late = times.map((t, i) => Math.abs(t - offset - (wanted[i] ?? 0))).sort((a, b) => a - b);
-  expect(late[80]).toBeLessThan(20 + stood);
+    await page.keyboard.press("Space");
+    await playing(page);
+    // Sent without waiting for the page, fifty times a second, so that the browser gathers what comes while it is busy.
+    const input = await page.context().newCDPSession(page);
+    const send = (type: string, y: number, buttons = 1) =>
+      input.send("Input.dispatchMouseEvent", {
+        type: type as "mouseMoved",
+        x,
+        y,
+        button: "left",
+        buttons,
+        clickCount: 1,
+      });
+    await send("mousePressed", at(0.8));
+    const sent: Promise<unknown>[] = [];
+    const heights = Array.from(
+      { length: 100 },
+      (_, i) => at(0.75 - 0.25 * Math.sin(i / 12)) + (i % 2 ? 0.5 : 0),
+    );
+    const clocks = () =>
+      page.evaluate(() => [performance.now(), 1000 * (window.wattage?.player.clockTime ?? 0)] as const);
+    const before = await clocks();
+    const begun = Date.now();
+    const wanted: number[] = [];
+    for (const [i, y] of heights.entries()) {
+      await new Promise((resolve) => setTimeout(resolve, Math.max(0, begun + 20 * i - Date.now())));
+      wanted.push(Date.now() - begun);
+      sent.push(send("mouseMoved", y));
+    }
+    await Promise.all(sent);
+    const after = await clocks();
+    // On a machine that is too busy to make sound its clock stands still meanwhile, and what is ridden then is ridden at one moment.
+    const stood = Math.max(0, after[0] - before[0] - (after[1] - before[1]));
+    await send("mouseReleased", heights.at(-1) ?? 0, 0);
+    await page.keyboard.press("Space");
+    await settled(page);
+    await expect.poll(async () => (await mix(page)).label).toMatch(/^Ride Music/);
+    const pass = await page.evaluate(
+      () => window.wattage?.store.getState().ridden?.edit.passes[0]?.level ?? [],
+    );
+    const moved = pass.filter(([, , held]) => held === 1).slice(1);
+    expect(moved).toHaveLength(heights.length);
+    // Each at the time at which the hand moved, not at that at which the page came to see it.
+    const times = moved.map(([when]) => when / 48);
+    const gaps = times.slice(1).map((t, i) => t - (times[i] ?? 0));
+    expect(Math.min(...gaps)).toBeGreaterThanOrEqual(0);
+    const offset = times.map((t, i) => t - (wanted[i] ?? 0)).sort((a, b) => a - b)[50] ?? 0;
+    const late = times.map((t, i) => Math.abs(t - offset - (wanted[i] ?? 0))).sort((a, b) => a - b);
+    expect(late[80]).toBeLessThan(20 + stood);
+  });
 });
 
 test("a connection that is lost in the middle of a ride loses nothing of it", async ({
