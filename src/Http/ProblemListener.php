@@ -13,6 +13,7 @@ use Symfony\Component\Security\Core\Exception\AccessDeniedException;
 use Symfony\Component\Security\Core\Exception\AuthenticationException;
 use Throwable;
 use Wattage\App\Database\Outage;
+use Wattage\App\Media\Refused;
 use Wattage\App\Project\OthersEdit;
 use Wattage\App\Project\OutdatedRevision;
 use Wattage\App\Project\UnknownBase;
@@ -39,6 +40,7 @@ final readonly class ProblemListener
             $error instanceof OutdatedRevision => ProblemResponse::of(409, $error->getMessage(), $error->field, 'outdated', ['revision' => $error->newest]),
             $error instanceof OthersEdit => ProblemResponse::of(409, $error->getMessage(), code: 'others', more: ['revision' => $error->revision]),
             $error instanceof UnknownBase => ProblemResponse::of(409, $error->getMessage(), code: 'unknown-base'),
+            $error instanceof Refused => ProblemResponse::of(422, $error->getMessage()),
             $error instanceof NoRoom => ProblemResponse::of(507, $error->getMessage()),
             $error instanceof MissingFile => ProblemResponse::of(404, 'A file that belongs here is gone from the store. Tell whoever runs this server.'),
             Outage::is($error) => ProblemResponse::away(),

@@ -111,6 +111,19 @@ final class UpkeepTest extends ApiTestCase
         self::assertRefused('the most for one account', static fn () => $quotas(1, 1, 0)->render($user));
     }
 
+    public function testTooManyRendersAreRefusedWithASentence(): void
+    {
+        $user = $this->signedIn();
+        $project = $this->newProject();
+        $this->rendered($project);
+        for ($i = 0; $i < 40; ++$i) {
+            $this->sql("INSERT INTO job (id, kind, state, progress, cancel_requested, created_at, seconds, tries, account_id) VALUES (gen_random_uuid(), 'render', 'waiting', 0, FALSE, now(), 5, 0, ?)", (string) $user->id);
+        }
+        $refused = $this->call('POST', "/api/projects/{$project}/deliveries", ['format' => 'pcm16']);
+        self::assertSame(422, $this->statusCode());
+        self::assertStringContainsString('the most for one account', $refused['detail']);
+    }
+
     /** @return array{string, string} a source and a finished delivery */
     private function rendered(string $project): array
     {
