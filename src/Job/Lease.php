@@ -56,7 +56,7 @@ final class Lease
         null === $this->isStopping || !($this->isStopping)() || throw new Interrupted();
         try {
             $cancel = $this->database->fetchOne(
-                "UPDATE job SET progress = ?, lease_until = now() + make_interval(secs => ?) WHERE id = ? AND worker = ? AND state = 'running' RETURNING cancel_requested",
+                "UPDATE job SET progress = ?, lease_until = now() + make_interval(secs => ?) WHERE id = ? AND worker = ? AND state = 'running' RETURNING cancel_requested::int",
                 [$this->done, self::SECONDS, $this->job, $this->worker],
             );
         } catch (Throwable $error) {
@@ -64,9 +64,9 @@ final class Lease
 
             return;
         }
-        null !== $cancel && false !== $cancel || $this->isOurs() || throw new LeaseLost();
+        false !== $cancel || throw new LeaseLost();
         $this->renewed = $now;
-        true === $cancel && throw new Cancelled();
+        1 === $cancel && throw new Cancelled();
     }
 
     /**
@@ -98,10 +98,5 @@ final class Lease
         Outage::is($error) || throw $error;
         $now - $this->renewed < self::SECONDS || throw new LeaseLost();
         $this->database->close();
-    }
-
-    private function isOurs(): bool
-    {
-        return false !== $this->database->fetchOne("SELECT 1 FROM job WHERE id = ? AND worker = ? AND state = 'running'", [$this->job, $this->worker]);
     }
 }
