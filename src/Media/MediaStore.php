@@ -9,6 +9,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Source;
 use Wattage\App\Storage\MissingFile;
 use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\OutFile;
 use Wattage\App\Storage\Store;
 use Wattage\App\Storage\StoredBytes;
 use Wattage\Core\Loudness\SourceTenths;
@@ -95,12 +96,28 @@ final readonly class MediaStore
         return SpeechLevels::fromBytes($this->bytes($source, 'speech-levels'));
     }
 
-    /** @param ?int $length bytes; null for all */
-    public function bytes(Source $source, string $part, int $from = 0, ?int $length = null): string
+    /**
+     * Copies a part of a source into a work directory.
+     *
+     * @param Closure(): mixed $tick called now and then
+     *
+     * @throws MissingFile|NoRoom
+     */
+    public function fetch(Source $source, string $part, OutFile $copy, Closure $tick): void
+    {
+        $file = $this->store->open(self::pathOf($source, $part));
+        for ($at = 0, $size = $file->size(); $at < $size; $at += OutFile::PIECE) {
+            $copy->write($file->read($at, OutFile::PIECE));
+            $tick();
+        }
+        $copy->close();
+    }
+
+    public function bytes(Source $source, string $part): string
     {
         $file = $this->store->open(self::pathOf($source, $part));
 
-        return $file->read($from, $length ?? $file->size());
+        return $file->read(0, $file->size());
     }
 
     public static function formatOf(Source $source): PcmFormat

@@ -11,7 +11,6 @@ use Wattage\App\Job\Interrupted;
 use Wattage\App\Job\Lease;
 use Wattage\App\Job\LeaseLost;
 use Wattage\App\Storage\NoRoom;
-use Wattage\App\Storage\OutFile;
 use Wattage\Core\Timeline\Mix;
 
 /** Makes the small picture that plays beside the sound of a source. */
@@ -36,23 +35,12 @@ final readonly class PictureMaker
 
     private function make(Source $source, string $work, Lease $lease): void
     {
-        $this->fetch($source, $work, $lease);
+        $this->spool->needs($source->size, $source->name);
+        $this->store->fetch($source, 'original', $this->spool->file($work, 'original', $source->name), $lease->alive(...));
         $facts = $this->ffmpeg->probe("{$work}/original", $source->name);
         $seconds = max(1.0, ($source->frames ?? 0) / Mix::DEFAULT_RATE);
         foreach ($this->ffmpeg->picture("{$work}/original", $source->name, "{$work}/picture.webm", $facts->startSeconds) as $done) {
             $lease->report(min(0.98, $done / $seconds));
         }
-    }
-
-    private function fetch(Source $source, string $work, Lease $lease): void
-    {
-        $original = $this->store->open(MediaStore::pathOf($source, 'original'));
-        $this->spool->needs($original->size(), $source->name);
-        $copy = $this->spool->file($work, 'original', $source->name);
-        for ($at = 0, $size = $original->size(); $at < $size; $at += OutFile::PIECE) {
-            $copy->write($original->read($at, OutFile::PIECE));
-            $lease->alive();
-        }
-        $copy->close();
     }
 }
