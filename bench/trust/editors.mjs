@@ -1,4 +1,6 @@
-// Fifty editors for so many minutes, each on a copy of the demo: an edit every 4 s, and all that a screen asks for then.
+// Fifty editors for so many minutes, each on a copy of the demo: an edit every 4 s, and what a screen asks for then (counted in a browser).
+// Each screen says that it is there and asks for the figures after an edit; of five, one plays all the time (segments, and the state
+// before the edit, to switch to), and another stands at the desk (its meters).
 import { readFileSync } from "node:fs";
 import { demoProject, dir, megabytes, must, part, pause, say, session } from "./lib.mjs";
 
@@ -6,7 +8,7 @@ const minutes = Number(process.argv[2] ?? 10);
 const EDITORS = 50;
 const owner = await session();
 const demo = await demoProject(owner);
-const times = { edit: [], figures: [], segment: [], presence: [] };
+const times = { edit: [], figures: [], segment: [], presence: [], moments: [], before: [] };
 const errors = [];
 let over = false;
 
@@ -36,15 +38,21 @@ async function editor(number) {
       { edit: "set-fader", track: clip.track, fader: -((n * 3) % 9) },
     ][n % 3];
     const answer = await ask("edit", "POST", `/api/projects/${projects[number]}/edits`, what, { "If-Match": `"${revision}"`, "Idempotency-Key": crypto.randomUUID() });
+    const before = revision;
     revision = answer?.revision ?? revision;
     await ask("figures", "GET", `/api/projects/${projects[number]}/revisions/${revision}/figures`);
-    await ask("moments", "GET", `/api/projects/${projects[number]}/revisions/${revision}/moments/0`);
-    for (let s = 0; s < 2; s++) await ask("segment", "GET", `/api/sources/${clip.source}/segments/${s}`);
+    if (number % 5 === 0) await ask("moments", "GET", `/api/projects/${projects[number]}/revisions/${revision}/moments/0`);
+    if (number % 5 === 1) {
+      await ask("before", "GET", `/api/projects/${projects[number]}/revisions/${before}/mix`);
+      for (let s = 0; s < 9; s++) await ask("segment", "GET", `/api/sources/${mix.clips[(n + s) % mix.clips.length].source}/segments/0`);
+    }
     await next;
   }
   await there;
 }
 
+// The machine is idle otherwise: the demo's picture is made before it is copied.
+while ((await owner.ask("GET", `/api/projects/${demo}/sources`)).json.sources.some((s) => s.picture === "making")) await pause(500);
 const projects = [];
 const nora = await session("nora@wattage.example");
 const me = (await nora.ask("GET", "/api/session")).json.user;

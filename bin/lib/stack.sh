@@ -141,7 +141,7 @@ web_start() {
   /usr/sbin/nginx -c "$dir/run/nginx.conf" -p "$dir/run" -e "$dir/log/nginx.log"
 }
 
-# worker_start DIR NUMBER [OPTION...]  A worker that ends, for whatever reason, is started again.
+# worker_start DIR NUMBER [OPTION...]  A worker that ends, for whatever reason, is started again. Whoever waits for an answer goes before it.
 worker_start() {
   local dir=$1 number=$2 user; user=$(app_user "$1")
   shift 2
@@ -150,7 +150,7 @@ worker_start() {
     exec setsid bash -c '
       trap "kill \$child 2>/dev/null; exit 0" TERM INT
       while :; do "$@" & child=$!; wait $child; sleep 0.3; done
-    ' worker $([ "$(id -un)" = "$user" ] || echo runuser -u "$user" --) "${php_cli[@]}" "$ROOT/bin/console" wattage:work "$@"
+    ' worker $([ "$(id -un)" = "$user" ] || echo runuser -u "$user" --) nice -n 10 "${php_cli[@]}" "$ROOT/bin/console" wattage:work "$@"
   ) >>"$dir/log/worker.log" 2>&1 &
   echo $! >"$dir/run/worker-$number.pid"
 }

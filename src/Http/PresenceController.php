@@ -33,14 +33,12 @@ final readonly class PresenceController
         if (null !== $holds && 1 !== preg_match('/^(clip|fader|keyframes):[\w-]{1,64}$/D', $holds)) {
             throw InvalidDocument::wrongType('holds', 'clip:, fader: or keyframes: and an id');
         }
-        $this->presence->seen($project, $user, $screen, $holds);
 
         return new JsonResponse([
             'revision' => $project->head,
             'comments' => $project->commentsVersion,
-            'lists' => $this->presence->stamp($project),
             'role' => $project->roleOf($user)?->value,
-            'people' => $this->presence->others($project, $screen),
+            ...$this->presence->seen($project, $user, $screen, $holds),
         ], headers: ['Cache-Control' => 'no-store']);
     }
 

@@ -20,14 +20,22 @@ final readonly class PictureMaker
     {
     }
 
-    /** @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost */
+    /**
+     * Once for the same file, however many projects it was copied to.
+     *
+     * @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost
+     */
     public function run(Source $source, Job $job, Lease $lease): void
     {
+        $made = MediaStore::pathOf($source, 'picture');
+        if ($this->store->has($made)) {
+            return;
+        }
         $work = $this->spool->workDirectory($job->id);
         try {
             $this->make($source, $work, $lease);
             $picture = "{$work}/picture.webm";
-            $this->store->put(MediaStore::pathOf($source, 'picture'), $picture, (string) hash_file('sha256', $picture), $lease->alive(...));
+            $this->store->put($made, $picture, (string) hash_file('sha256', $picture), $lease->alive(...));
         } finally {
             $this->spool->remove($work);
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bridge\Doctrine\Types\UuidType;
 use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Security\Core\Exception\AccessDeniedException;
@@ -35,7 +36,10 @@ final readonly class ProjectAccess
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function project(Uuid $id, Role $needed, bool $evenDeleted = false): Project
     {
-        $project = $this->entities->find(Project::class, $id) ?? throw new NotFoundHttpException('There is no such project among yours.');
+        /** @var ?Project $project */
+        $project = $this->entities->createQuery('SELECT p, m FROM '.Project::class.' p LEFT JOIN p.members m WHERE p.id = :id')
+            ->setParameter('id', $id, UuidType::NAME)->getOneOrNullResult();
+        null !== $project || throw new NotFoundHttpException('There is no such project among yours.');
 
         return $this->checked($project, $needed, $evenDeleted);
     }
@@ -43,46 +47,52 @@ final readonly class ProjectAccess
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function source(Uuid $id, Role $needed): Source
     {
-        $source = $this->entities->find(Source::class, $id) ?? throw new NotFoundHttpException('There is no such source among yours.');
-        $this->checked($source->project, $needed);
-
-        return $source;
+        return $this->part(Source::class, $id, $needed) ?? throw new NotFoundHttpException('There is no such source among yours.');
     }
 
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function delivery(Uuid $id, Role $needed): Delivery
     {
-        $delivery = $this->entities->find(Delivery::class, $id) ?? throw new NotFoundHttpException('There is no such delivery among yours.');
-        $this->checked($delivery->project, $needed);
-
-        return $delivery;
+        return $this->part(Delivery::class, $id, $needed) ?? throw new NotFoundHttpException('There is no such delivery among yours.');
     }
 
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function snapshot(Uuid $id, Role $needed): Snapshot
     {
-        $snapshot = $this->entities->find(Snapshot::class, $id) ?? throw new NotFoundHttpException('There is no such snapshot among yours.');
-        $this->checked($snapshot->project, $needed);
-
-        return $snapshot;
+        return $this->part(Snapshot::class, $id, $needed) ?? throw new NotFoundHttpException('There is no such snapshot among yours.');
     }
 
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function invitation(Uuid $id, Role $needed): Invitation
     {
-        $invitation = $this->entities->find(Invitation::class, $id) ?? throw new NotFoundHttpException('There is no such invitation among yours.');
-        $this->checked($invitation->project, $needed);
-
-        return $invitation;
+        return $this->part(Invitation::class, $id, $needed) ?? throw new NotFoundHttpException('There is no such invitation among yours.');
     }
 
     /** @throws NotFoundHttpException|AccessDeniedException */
     public function comment(Uuid $id, Role $needed): Comment
     {
-        $comment = $this->entities->find(Comment::class, $id) ?? throw new NotFoundHttpException('This comment is not there any more.');
-        $this->checked($comment->project, $needed);
+        return $this->part(Comment::class, $id, $needed) ?? throw new NotFoundHttpException('This comment is not there any more.');
+    }
 
-        return $comment;
+    /**
+     * With its project and the members of that, all at once.
+     *
+     * @template T of Source|Delivery|Snapshot|Invitation|Comment
+     *
+     * @param class-string<T> $kind
+     *
+     * @return ?T
+     */
+    private function part(string $kind, Uuid $id, Role $needed): Source|Delivery|Snapshot|Invitation|Comment|null
+    {
+        /** @var ?T $part */
+        $part = $this->entities->createQuery("SELECT e, p, m FROM {$kind} e JOIN e.project p LEFT JOIN p.members m WHERE e.id = :id")
+            ->setParameter('id', $id, UuidType::NAME)->getOneOrNullResult();
+        if (null !== $part) {
+            $this->checked($part->project, $needed);
+        }
+
+        return $part;
     }
 
     /** With a project, all that belongs to it is deleted. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\app;
 
+use Wattage\App\Entity\Source;
 use Wattage\Tests\support\Sound;
 
 /** Files with a picture: their sound is ready first, the small picture follows. */
@@ -31,6 +32,22 @@ final class PictureTest extends ApiTestCase
         }
         $this->browser->request('GET', "/api/sources/{$source['id']}/picture", server: ['HTTP_RANGE' => 'bytes=99999999-']);
         self::assertSame(416, $this->statusCode());
+    }
+
+    public function testAFileWhosePictureIsThereAlreadyHasItNotMadeAgain(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->bringIn($project, 'crossing.mp4', self::film());
+        $copy = $this->call('POST', "/api/projects/{$project}/copy", ['name' => 'Copied while it is made'])['id'];
+        $this->work();
+        $media = $this->entities()->find(Source::class, $source['id'])?->media;
+        file_put_contents("{$_SERVER['WATTAGE_STORAGE']}/media/sources/{$media}/picture", 'the first one');
+        $this->work();
+        $copied = $this->call('GET', "/api/projects/{$copy}/sources")['sources'][0];
+        self::assertSame('ready', $copied['picture']);
+        $this->browser->request('GET', "/api/sources/{$copied['id']}/picture");
+        self::assertTrue('the first one' === $this->browser->getInternalResponse()->getContent(), 'it was made again');
     }
 
     public function testASourceWithAPictureCarriesItIntoTheMixWhereItCanBeDetached(): void
