@@ -30,6 +30,17 @@ final readonly class Loudness
     }
 
     /**
+     * @param float $meanSquare of all samples of all channels
+     * @param float $truePeak full scale is 1, as for the sample peak
+     */
+    public static function of(LoudnessWindows $windows, int $frames, float $meanSquare, float $truePeak, float $samplePeak): self
+    {
+        $db = static fn (float $ratio): ?float => $ratio > 0.0 ? 20.0 * log10($ratio) : null;
+
+        return new self($windows->integrated(), $windows->range(), $windows->highestMomentary(), $windows->highestShortTerm(), $db($truePeak), $db($samplePeak), $db(sqrt($meanSquare)), $frames);
+    }
+
+    /**
      * Level on a VU scale, as a long average shows it.
      *
      * @param float $reference dBFS of a sine that reads 0 VU: −20 (SMPTE RP 155) or −18 (EBU R 68)

@@ -58,7 +58,7 @@ final class LoudnessMeter
             $samplePeak = max($samplePeak, $part->samplePeak);
         }
 
-        return self::loudness($windows, $frames, $squares / max(1, $frames * $channels), $truePeak, $samplePeak);
+        return Loudness::of($windows, $frames, $squares / max(1, $frames * $channels), $truePeak, $samplePeak);
     }
 
     /** @param string $bytes any number of bytes */
@@ -94,21 +94,7 @@ final class LoudnessMeter
         }
         [$truePeak, $samplePeak] = $this->scan->finish();
 
-        return self::loudness($this->windows, $this->frames, $this->squares / max(1, $this->frames * $this->layout->channels), $truePeak, $samplePeak);
-    }
-
-    private static function loudness(LoudnessWindows $windows, int $frames, float $meanSquare, float $truePeak, float $samplePeak): Loudness
-    {
-        return new Loudness(
-            $windows->integrated(),
-            $windows->range(),
-            $windows->highestMomentary(),
-            $windows->highestShortTerm(),
-            self::db($truePeak),
-            self::db($samplePeak),
-            self::db(sqrt($meanSquare)),
-            $frames,
-        );
+        return Loudness::of($this->windows, $this->frames, $this->squares / max(1, $this->frames * $this->layout->channels), $truePeak, $samplePeak);
     }
 
     private function tenth(string $bytes, int $size): void
@@ -127,10 +113,5 @@ final class LoudnessMeter
         $end = intdiv(($this->tenths + 1) * $this->rate + intdiv(self::TENTHS_PER_SECOND, 2), self::TENTHS_PER_SECOND);
 
         return ($end - $this->frames) * $this->layout->bytesPerFrame();
-    }
-
-    private static function db(float $ratio): ?float
-    {
-        return $ratio > 0.0 ? 20.0 * log10($ratio) : null;
     }
 }

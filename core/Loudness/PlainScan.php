@@ -33,7 +33,16 @@ final class PlainScan implements Scan
 
     public function measure(string $bytes): array
     {
-        $samples = $this->layout->decode($bytes);
+        return $this->measureSamples($this->layout->decode($bytes));
+    }
+
+    /**
+     * @param array<int, float|int> $samples whole frames, interleaved
+     *
+     * @return array{float, float} as {@see measure()} does
+     */
+    public function measureSamples(array $samples): array
+    {
         $channels = $this->layout->channels;
         $frames = intdiv(\count($samples), $channels);
         $weighted = $plain = 0.0;

@@ -32,14 +32,14 @@ final class TruePeak
     private const BEFORE = self::TAPS - 1;
 
     /** Largest sum of absolute coefficients: phase 1. */
-    private const LARGEST_SUM = 16571 / self::UNIT;
+    public const LARGEST_SUM = 16571 / self::UNIT;
 
     /** How much the ten samples other than the two beside the gap can add, and how much those two weigh. */
-    private const TEN_OTHERS = 6373 / self::UNIT;
-    private const TWO = 10198 / self::UNIT;
+    public const TEN_OTHERS = 6373 / self::UNIT;
+    public const TWO = 10198 / self::UNIT;
 
     /** How much the eight samples other than the four beside it can add, at most: phase 1. */
-    private const EIGHT_OTHERS = 3368 / self::UNIT;
+    public const EIGHT_OTHERS = 3368 / self::UNIT;
 
     /** For a smooth sound: weight of the louder of the two beside the gap, and of the largest second difference. */
     private const SMOOTH = 8205 / self::UNIT;

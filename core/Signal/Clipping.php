@@ -23,10 +23,11 @@ final class Clipping
     public array $places = [];
 
     /**
-     * @param array<int, float> $samples interleaved stereo, full scale ±1.0
+     * @param array<int, float> $samples interleaved, full scale ±1.0
      * @param int $from timeline sample of the first
+     * @param int $channels 1 or 2
      */
-    public function look(array $samples, int $from): void
+    public function look(array $samples, int $from, int $channels = 2): void
     {
         if ([] === $samples) {
             return;
@@ -39,7 +40,7 @@ final class Clipping
         foreach ($samples as $i => $sample) {
             if ($sample > 1.0 || $sample < -1.0) {
                 ++$this->samples;
-                $this->at($from + intdiv($i, 2), abs($sample));
+                $this->at($from + intdiv($i, $channels), abs($sample));
             }
         }
     }

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Handover;
+
+enum ExcerptKind: string
+{
+    case Programme = 'programme';
+    case Stem = 'stem';
+    case Without = 'without';
+    case Track = 'track';
+}

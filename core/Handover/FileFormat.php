@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Handover;
+
+/** The kinds of sound files that can be handed over. */
+enum FileFormat: string
+{
+    case Wav = 'wav';
+    case Flac = 'flac';
+    case Mp3 = 'mp3';
+    case Aac = 'aac';
+    case Opus = 'opus';
+
+    public function ending(): string
+    {
+        return self::Aac === $this ? 'm4a' : $this->value;
+    }
+
+    public function mediaType(): string
+    {
+        return match ($this) {
+            self::Wav => 'audio/wav',
+            self::Flac => 'audio/flac',
+            self::Mp3 => 'audio/mpeg',
+            self::Aac => 'audio/mp4',
+            self::Opus => 'audio/ogg',
+        };
+    }
+
+    /** Whether it gives back what was put in, sample by sample. */
+    public function isLossless(): bool
+    {
+        return self::Wav === $this || self::Flac === $this;
+    }
+
+    /** @return list<int> bits per sample that it can have; 32 are floats */
+    public function bits(): array
+    {
+        return match ($this) {
+            self::Wav => [16, 24, 32],
+            self::Flac => [16, 24],
+            default => [],
+        };
+    }
+
+    /** @return list<int> samples per second that it can have */
+    public function rates(): array
+    {
+        return match ($this) {
+            self::Opus => [48_000],
+            self::Mp3 => [44_100, 48_000],
+            default => [44_100, 48_000, 96_000],
+        };
+    }
+
+    /** @return array{int, int, int} kilobits per second for a stereo sound: least, usual, most; 0 where it is lossless */
+    public function kbps(): array
+    {
+        return match ($this) {
+            self::Mp3 => [64, 192, 320],
+            self::Aac => [64, 192, 320],
+            self::Opus => [48, 128, 256],
+            default => [0, 0, 0],
+        };
+    }
+}

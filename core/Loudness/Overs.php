@@ -1,0 +1,174 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Loudness;
+
+/**
+ * Finds where a sound passes a ceiling, at its samples or between them, by the fourfold oversampling of {@see TruePeak}, from which the
+ * ways to pass by what cannot reach it are taken, too.
+ *
+ * Source: ITU-R BS.1770, Annex 2.
+ */
+final class Overs
+{
+    /** Samples that are looked at together. */
+    private const CHUNK = 240;
+
+    /** Samples that a value needs before and after the gap it lies in. */
+    private const BEFORE = TruePeak::TAPS - 1;
+
+    /** From the newest of the samples that a value needs back to the one before its gap. */
+    private const BACK = 6;
+
+    /** @var array<int, list<float>> by channel: the samples that the next ones still need */
+    private array $tails;
+
+    /** Highest absolute value among these. */
+    private float $recent = 0.0;
+
+    /**
+     * @param int $channels 1 or 2
+     * @param float $ceiling full scale is 1
+     */
+    public function __construct(private readonly int $channels, private readonly float $ceiling)
+    {
+        $this->tails = array_fill(0, $channels, array_fill(0, self::BEFORE, 0.0));
+    }
+
+    /**
+     * The next samples, at least twelve frames of them.
+     *
+     * @param list<float> $samples interleaved
+     *
+     * @return array<int, float> by frame, counted from the first of these, so that it may be negative: the highest absolute value at it
+     *                           or in the gap after it, of all channels, where it passes the ceiling
+     */
+    public function push(array $samples): array
+    {
+        $reach = max(self::highest($samples), $this->recent);
+        $over = [];
+        foreach ($this->tails as $channel => $tail) {
+            if ($reach * TruePeak::LARGEST_SUM > $this->ceiling) {
+                $row = $this->channel($samples, $channel, 0);
+                $over = self::higher($over, $this->between([...$tail, ...$row]));
+            } else {
+                $row = $this->channel($samples, $channel, \count($samples) - self::BEFORE * $this->channels);
+            }
+            $this->tails[$channel] = \array_slice($row, -self::BEFORE);
+        }
+        $this->recent = self::highest(array_merge(...$this->tails));
+        ksort($over);
+
+        return $over;
+    }
+
+    /** @param list<float> $samples */
+    private static function highest(array $samples): float
+    {
+        return [] === $samples ? 0.0 : max(max($samples), -min($samples));
+    }
+
+    /**
+     * @param list<float> $samples interleaved
+     *
+     * @return list<float>
+     */
+    private function channel(array $samples, int $channel, int $from): array
+    {
+        if (1 === $this->channels) {
+            return 0 === $from ? $samples : \array_slice($samples, $from);
+        }
+        $row = [];
+        for ($i = $from + $channel, $n = \count($samples); $i < $n; $i += 2) {
+            $row[] = $samples[$i];
+        }
+
+        return $row;
+    }
+
+    /**
+     * @param array<int, float> $a
+     * @param array<int, float> $b
+     *
+     * @return array<int, float>
+     */
+    private static function higher(array $a, array $b): array
+    {
+        foreach ($b as $frame => $value) {
+            $a[$frame] = max($value, $a[$frame] ?? 0.0);
+        }
+
+        return $a;
+    }
+
+    /**
+     * @param list<float> $x eleven samples, and those to look at
+     *
+     * @return array<int, float> by frame, counted from the twelfth sample
+     */
+    private function between(array $x): array
+    {
+        $over = [];
+        for ($from = self::BEFORE, $n = \count($x); $from < $n; $from += self::CHUNK) {
+            $some = \array_slice($x, $from - self::BEFORE, self::BEFORE + self::CHUNK);
+            $reach = self::highest($some);
+            if ($reach * TruePeak::LARGEST_SUM > $this->ceiling) {
+                $over += $this->scan($some, $reach, $from - 2 * self::BEFORE);
+            }
+        }
+
+        return $over;
+    }
+
+    /**
+     * @param list<float> $x eleven samples, and those to look at
+     * @param float $reach highest absolute value among them
+     * @param int $first what the frame of the first of them is called
+     *
+     * @return array<int, float>
+     */
+    private function scan(array $x, float $reach, int $first): array
+    {
+        $ceiling = $this->ceiling;
+        $quiet = ($ceiling - TruePeak::TEN_OTHERS * $reach) / TruePeak::TWO;
+        $little = $ceiling - TruePeak::EIGHT_OTHERS * $reach;
+        $over = [];
+        for ($i = self::BEFORE, $n = \count($x); $i < $n; ++$i) {
+            $b = $x[$i - 6];
+            $c = $x[$i - 5];
+            if ($b < $quiet && $b > -$quiet && $c < $quiet && $c > -$quiet) {
+                continue;
+            }
+            // Even and odd halves of the phases, as in TruePeak: first of the four samples beside the gap, which nearly always decide.
+            $s4 = $x[$i - 7] + $x[$i - 4];
+            $d4 = $x[$i - 7] - $x[$i - 4];
+            $even0 = 0.55474853515625 * ($b + $c) - 0.08087158203125 * $s4;
+            $odd0 = -0.41741943359375 * ($b - $c) + 0.02142333984375 * $d4;
+            $even1 = 0.6224365234375 * ($b + $c) - 0.18341064453125 * $s4;
+            $odd1 = -0.1573486328125 * ($b - $c) + 0.01690673828125 * $d4;
+            $own = $b < 0.0 ? -$b : $b;
+            if ($own <= $ceiling && ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0) <= $little && ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1) <= $little) {
+                continue;
+            }
+            $s3 = $x[$i - 8] + $x[$i - 3];
+            $d3 = $x[$i - 8] - $x[$i - 3];
+            $s2 = $x[$i - 9] + $x[$i - 2];
+            $d2 = $x[$i - 9] - $x[$i - 2];
+            $s1 = $x[$i - 10] + $x[$i - 1];
+            $d1 = $x[$i - 10] - $x[$i - 1];
+            $s0 = $x[$i - 11] + $x[$i];
+            $d0 = $x[$i - 11] - $x[$i];
+            $even0 += 0.04040527343750 * $s3 - 0.02313232421875 * $s2 + 0.01293945312500 * $s1 - 0.00329589843750 * $s0;
+            $odd0 += -0.00720214843750 * $d3 + 0.00347900390625 * $d2 - 0.00195312500000 * $d1 + 0.00500488281250 * $d0;
+            $even1 += 0.09533691406250 * $s3 - 0.05499267578125 * $s2 + 0.03118896484375 * $s1 - 0.02404785156250 * $s0;
+            $odd1 += -0.00622558593750 * $d3 + 0.00323486328125 * $d2 - 0.00189208984375 * $d1 - 0.00512695312500 * $d0;
+            $value = max($own, ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0), ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1));
+            if ($value > $ceiling) {
+                $over[$first + $i - self::BACK] = $value;
+            }
+        }
+
+        return $over;
+    }
+}
