@@ -43,4 +43,9 @@ final class InvalidOrder extends DomainException implements Problem
     {
         return new self("A recipe has 1 to {$most} files. Make another for the rest.", 'files');
     }
+
+    public static function tooManyRecipes(int $most): self
+    {
+        return new self("There are {$most} recipes already. Remove one first.", 'name');
+    }
 }

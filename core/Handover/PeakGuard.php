@@ -23,7 +23,6 @@ final class PeakGuard
 
     /** @var list<float> */
     private array $held = [];
-    private int $seen = 0;
     private int $done = 0;
 
     /** @var array<int, int> by step, of those that the next samples may need again */
@@ -39,9 +38,9 @@ final class PeakGuard
      */
     public function __construct(private readonly int $channels, int $rate, private readonly float $ceiling)
     {
-        $this->overs = new Overs($channels, $ceiling);
-        $this->envelope = new GuardEnvelope();
         $this->step = (int) round($rate / GuardEnvelope::STEPS);
+        $this->overs = new Overs($channels, $ceiling, $this->step);
+        $this->envelope = new GuardEnvelope();
         $this->acts = new GuardActs($rate);
     }
 
@@ -74,13 +73,9 @@ final class PeakGuard
     {
         foreach ($this->overs->push($samples) as $frame => $value) {
             $db = 20.0 * log10($value / $this->ceiling);
-            // Where it lies between two samples, both need it.
-            foreach ([0, 1] as $beside) {
-                $this->envelope->need(intdiv(max(0, $this->seen + $frame + $beside), $this->step), $db + self::MARGIN);
-            }
-            $this->acts->need($this->seen + $frame, $db);
+            $this->envelope->need(intdiv(max(0, $frame), $this->step), $db + self::MARGIN);
+            $this->acts->need(max(0, $frame), $db);
         }
-        $this->seen += intdiv(\count($samples), $this->channels);
     }
 
     /** @return array<int, float> */
@@ -93,15 +88,25 @@ final class PeakGuard
         if (0 === max($levels)) {
             return $samples;
         }
-        foreach ($levels as $step => $level) {
-            $next = $levels[$step + 1] ?? 0;
+        $gains = array_map(static fn (int $level): float => 0 === $level ? 1.0 : 10.0 ** (-$level / GuardEnvelope::UNIT / 20.0), $levels);
+        $channels = $this->channels;
+        foreach ($gains as $step => $gain) {
+            $next = $gains[$step + 1] ?? 1.0;
             $begin = $step * $this->step;
             [$first, $end] = [max($from, $begin), min($this->done, $begin + $this->step)];
-            if ($first < $end && $level + $next > 0) {
-                $gain = 10.0 ** (-$level / GuardEnvelope::UNIT / 20.0);
-                $slope = (10.0 ** (-$next / GuardEnvelope::UNIT / 20.0) - $gain) / $this->step;
-                $samples = $this->turned($samples, $first - $from, $end - $from, $gain + $slope * ($first - $begin), $slope);
-                $this->acts->turned($first, $end);
+            if ($first >= $end || (1.0 === $gain && 1.0 === $next)) {
+                continue;
+            }
+            $this->acts->turned($first, $end);
+            $slope = ($next - $gain) / $this->step;
+            $gain += $slope * ($first - $begin);
+            // Here and not in a method of its own, which would get a copy of the samples.
+            for ($i = ($first - $from) * $channels, $last = ($end - $from) * $channels; $i < $last; ++$i) {
+                $samples[$i] *= $gain;
+                if (2 === $channels) {
+                    $samples[++$i] *= $gain;
+                }
+                $gain += $slope;
             }
         }
 
@@ -119,23 +124,5 @@ final class PeakGuard
         $this->levels = \array_slice($levels, -2, 2, true);
 
         return $levels ?: [0];
-    }
-
-    /**
-     * @param array<int, float> $samples
-     *
-     * @return array<int, float>
-     */
-    private function turned(array $samples, int $from, int $to, float $gain, float $slope): array
-    {
-        $channels = $this->channels;
-        for ($i = $from * $channels, $end = $to * $channels; $i < $end; $i += $channels) {
-            for ($c = $i; $c < $i + $channels; ++$c) {
-                $samples[$c] *= $gain;
-            }
-            $gain += $slope;
-        }
-
-        return $samples;
     }
 }

@@ -23,6 +23,12 @@ final readonly class Tags
         $this->author = self::clean($author);
     }
 
+    /** @return array<string, string> those that say something, by name */
+    public function toArray(): array
+    {
+        return array_filter(['title' => $this->title, 'programme' => $this->programme, 'episode' => $this->episode, 'author' => $this->author], static fn (string $text): bool => '' !== $text);
+    }
+
     private static function clean(string $text): string
     {
         return mb_substr(trim((string) preg_replace('/[\p{Cc}\p{Cf}]+/u', ' ', mb_scrub($text))), 0, self::MOST);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Handover;
 
+use Wattage\Core\Loudness\Loudness;
 use Wattage\Core\Timeline\Aim;
 
 /** What a file that is handed over is to measure at. */
@@ -13,6 +14,7 @@ final readonly class Target
     public const LOUDEST = -5.0;
     public const LOWEST_PEAK = -20.0;
     public const HIGHEST_PEAK = 0.0;
+    private const NEAR = 0.1;
 
     /**
      * @param ?float $loudness LUFS; null leaves the programme as loud as it is
@@ -42,9 +44,19 @@ final readonly class Target
         return self::of($aim->loudness, $aim->truePeak);
     }
 
-    /** The same with its ceiling so much lower. */
-    public function lowered(float $db): self
+    /**
+     * What to aim at instead, so that what comes after meets this one.
+     *
+     * @param float $louder LU @param float $lower dB that the ceiling is lowered by
+     */
+    public function corrected(float $louder, float $lower): self
     {
-        return new self($this->loudness, null === $this->truePeak ? null : $this->truePeak - $db);
+        return new self(null === $this->loudness ? null : $this->loudness + $louder, null === $this->truePeak ? null : $this->truePeak - $lower);
+    }
+
+    /** Whether a sound is as loud as this says, within a tenth of a LU. */
+    public function isMetBy(Loudness $sound): bool
+    {
+        return null === $this->loudness || abs(($sound->integrated ?? -\INF) - $this->loudness) <= self::NEAR;
     }
 }

@@ -53,7 +53,7 @@ final class ToTarget
     /** Whether the result is within a tenth of a LU of what was asked for. */
     public function isMet(): bool
     {
-        return null === $this->target->loudness || abs(($this->result->integrated ?? -\INF) - $this->target->loudness) <= 2.0 * self::NEAR;
+        return $this->target->isMetBy($this->result);
     }
 
     /**

@@ -27,11 +27,15 @@ final class Overs
     /** Highest absolute value among these. */
     private float $recent = 0.0;
 
+    /** Frames seen so far. */
+    private int $seen = 0;
+
     /**
      * @param int $channels 1 or 2
      * @param float $ceiling full scale is 1
+     * @param int $grain frames of which only the highest value is wanted
      */
-    public function __construct(private readonly int $channels, private readonly float $ceiling)
+    public function __construct(private readonly int $channels, private readonly float $ceiling, private readonly int $grain)
     {
         $this->tails = array_fill(0, $channels, array_fill(0, self::BEFORE, 0.0));
     }
@@ -41,8 +45,8 @@ final class Overs
      *
      * @param list<float> $samples interleaved
      *
-     * @return array<int, float> by frame, counted from the first of these, so that it may be negative: the highest absolute value at it
-     *                           or in the gap after it, of all channels, where it passes the ceiling
+     * @return array<int, float> by frame, of all that were pushed: the highest absolute value at it or in the gap after it in each grain, of
+     *                           all channels, where it passes the ceiling
      */
     public function push(array $samples): array
     {
@@ -59,6 +63,7 @@ final class Overs
         }
         $this->recent = self::highest(array_merge(...$this->tails));
         ksort($over);
+        $this->seen += intdiv(\count($samples), $this->channels);
 
         return $over;
     }
@@ -105,7 +110,7 @@ final class Overs
     /**
      * @param list<float> $x eleven samples, and those to look at
      *
-     * @return array<int, float> by frame, counted from the twelfth sample
+     * @return array<int, float> by frame
      */
     private function between(array $x): array
     {
@@ -114,7 +119,7 @@ final class Overs
             $some = \array_slice($x, $from - self::BEFORE, self::BEFORE + self::CHUNK);
             $reach = self::highest($some);
             if ($reach * TruePeak::LARGEST_SUM > $this->ceiling) {
-                $over += $this->scan($some, $reach, $from - 2 * self::BEFORE);
+                $over += $this->scan($some, $reach, $this->seen + $from - 2 * self::BEFORE - self::BACK);
             }
         }
 
@@ -124,17 +129,26 @@ final class Overs
     /**
      * @param list<float> $x eleven samples, and those to look at
      * @param float $reach highest absolute value among them
-     * @param int $first what the frame of the first of them is called
+     * @param int $first frame of the sample before the gap, were the first of them the newest
      *
      * @return array<int, float>
      */
     private function scan(array $x, float $reach, int $first): array
     {
-        $ceiling = $this->ceiling;
-        $quiet = ($ceiling - TruePeak::TEN_OTHERS * $reach) / TruePeak::TWO;
-        $little = $ceiling - TruePeak::EIGHT_OTHERS * $reach;
         $over = [];
+        // Within a grain, what is highest so far is what has to be passed.
+        $floor = $this->ceiling;
+        $left = 0;
+        $best = -1;
+        $quiet = $little = 0.0;
         for ($i = self::BEFORE, $n = \count($x); $i < $n; ++$i) {
+            if (0 === $left--) {
+                $floor = $this->ceiling;
+                $best = -1;
+                $quiet = ($floor - TruePeak::TEN_OTHERS * $reach) / TruePeak::TWO;
+                $little = $floor - TruePeak::EIGHT_OTHERS * $reach;
+                $left = $this->grain - 1 - (($first + $i) % $this->grain + $this->grain) % $this->grain;
+            }
             $b = $x[$i - 6];
             $c = $x[$i - 5];
             if ($b < $quiet && $b > -$quiet && $c < $quiet && $c > -$quiet) {
@@ -148,7 +162,7 @@ final class Overs
             $even1 = 0.6224365234375 * ($b + $c) - 0.18341064453125 * $s4;
             $odd1 = -0.1573486328125 * ($b - $c) + 0.01690673828125 * $d4;
             $own = $b < 0.0 ? -$b : $b;
-            if ($own <= $ceiling && ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0) <= $little && ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1) <= $little) {
+            if ($own <= $floor && ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0) <= $little && ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1) <= $little) {
                 continue;
             }
             $s3 = $x[$i - 8] + $x[$i - 3];
@@ -164,8 +178,12 @@ final class Overs
             $even1 += 0.09533691406250 * $s3 - 0.05499267578125 * $s2 + 0.03118896484375 * $s1 - 0.02404785156250 * $s0;
             $odd1 += -0.00622558593750 * $d3 + 0.00323486328125 * $d2 - 0.00189208984375 * $d1 - 0.00512695312500 * $d0;
             $value = max($own, ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0), ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1));
-            if ($value > $ceiling) {
-                $over[$first + $i - self::BACK] = $value;
+            if ($value > $floor) {
+                unset($over[$best]);
+                $best = $first + $i;
+                $over[$best] = $floor = $value;
+                $quiet = ($floor - TruePeak::TEN_OTHERS * $reach) / TruePeak::TWO;
+                $little = $floor - TruePeak::EIGHT_OTHERS * $reach;
             }
         }
 

@@ -8,7 +8,9 @@ use DateTimeImmutable;
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
-use Wattage\Core\Signal\SampleFormat;
+use Wattage\Core\Handover\FileOrder;
+use Wattage\Core\Interchange\Fields;
+use Wattage\Core\Interchange\OrderDocument;
 
 /** A rendered file to hand over. */
 #[ORM\Entity, ORM\Table(name: 'delivery')]
@@ -20,6 +22,14 @@ class Delivery
     /** Bytes of the finished file; NULL before. */
     #[ORM\Column(type: Types::BIGINT, nullable: true)]
     public ?int $size = null;
+
+    /**
+     * What came of it; NULL before it is finished.
+     *
+     * @var ?array<string, mixed>
+     */
+    #[ORM\Column(type: Types::JSON, nullable: true)]
+    public ?array $outcome = null;
 
     /**
      * What passes full scale in it; NULL before it is finished.
@@ -42,6 +52,11 @@ class Delivery
 
     /**
      * @param int $revision number of the revision rendered
+     * @param array<string, mixed> $document what it is to be, as OrderDocument writes it
+     * @param Uuid $handover the same for all that was started together
+     * @param string $recipe its name; empty for none
+     * @param string $pattern how it is named
+     * @param array<string, string> $tags by name
      * @param int $seconds how long it is
      */
     public function __construct(
@@ -49,8 +64,16 @@ class Delivery
         public readonly Project $project,
         #[ORM\Column]
         public readonly int $revision,
-        #[ORM\Column(length: 10)]
-        public readonly SampleFormat $format,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $document,
+        #[ORM\Column(type: 'uuid')]
+        public readonly Uuid $handover,
+        #[ORM\Column(length: 120)]
+        public readonly string $recipe,
+        #[ORM\Column(length: 120)]
+        public readonly string $pattern,
+        #[ORM\Column(type: Types::JSON)]
+        public readonly array $tags,
         User $by,
         int $seconds,
     ) {
@@ -59,8 +82,13 @@ class Delivery
         $this->job = new Job(JobKind::Render, $by, $seconds);
     }
 
+    public function order(): FileOrder
+    {
+        return OrderDocument::read(Fields::of($this->document));
+    }
+
     public function path(): string
     {
-        return "deliveries/{$this->id}.wav";
+        return "deliveries/{$this->id}.{$this->order()->format->ending()}";
     }
 }

@@ -24,6 +24,10 @@ class User implements EquatableInterface, UserInterface, PasswordAuthenticatedUs
     #[ORM\Column]
     public int $generation = 0;
 
+    /** Whether it was given the recipes to begin with. */
+    #[ORM\Column]
+    public bool $hasHadRecipes = false;
+
     /** @param string $email lower case */
     public function __construct(
         #[ORM\Column(unique: true)]

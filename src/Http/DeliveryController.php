@@ -9,26 +9,34 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
-use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\JobState;
+use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
+use Wattage\App\Handover\FileName;
+use Wattage\App\Handover\Orders;
+use Wattage\App\Handover\Recipes;
 use Wattage\App\Job\Queue;
 use Wattage\App\Media\MediaStore;
-use Wattage\App\Media\Quotas;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Security\Record;
+use Wattage\Core\Handover\ExcerptKind;
+use Wattage\Core\Handover\FileOrder;
+use Wattage\Core\Handover\NamePattern;
+use Wattage\Core\Handover\Tags;
+use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Signal\SampleFormat;
+use Wattage\Core\Timeline\Mix;
 
 /** Rendering the programme to a file, and fetching it. */
 final readonly class DeliveryController
 {
-    public function __construct(private ProjectAccess $access, private History $history, private EntityManagerInterface $entities, private Quotas $quotas, private MediaStore $store, private Once $once, private Record $record)
+    public function __construct(private ProjectAccess $access, private EntityManagerInterface $entities, private History $history, private Orders $orders, private MediaStore $store, private Once $once, private Record $record)
     {
     }
 
@@ -41,28 +49,44 @@ final readonly class DeliveryController
         return new JsonResponse(['deliveries' => array_map($this->view(...), $deliveries)]);
     }
 
+    /** The whole programme as it is, as one WAV file. */
     #[Route('/api/projects/{id}/deliveries', methods: 'POST')]
     public function render(Uuid $id, Request $request): JsonResponse
     {
         $project = $this->access->project($id, Role::Editor);
-        $made = $this->once->run($request, $this->access->user(), function () use ($project, $request): string {
+        $handover = $this->once->run($request, $this->access->user(), function () use ($project, $request): string {
             $body = Body::of($request);
-            // What was seen when it was asked for, whatever others do meanwhile.
-            $revision = $body->int('revision', 1, default: $project->head);
             $format = SampleFormat::tryFrom($body->string('format')) ?? throw InvalidDocument::wrongType('format', 'pcm16, pcm24 or float32');
-            $mix = $this->history->mixAt($project, $revision);
-            if (0 === $mix->length()) {
-                throw new HttpException(422, 'There is nothing to render yet. Place a clip on a track first.');
-            }
-            $this->quotas->render($this->access->user());
-            $delivery = new Delivery($project, $revision, $format, $this->access->user(), intdiv($mix->length(), $mix->rate));
-            $this->entities->persist($delivery);
-            $this->entities->flush();
 
-            return (string) $delivery->id;
+            return (string) $this->orders->take($project, $this->access->user(), $body->int('revision', 1, default: $project->head), [FileOrder::plain($format)], new NamePattern('{project} r{revision}'));
         });
 
-        return new JsonResponse($this->view($this->access->delivery(Uuid::fromString($made), Role::Editor)), 202);
+        return new JsonResponse($this->started($project, $handover)[0], 202);
+    }
+
+    /** Several files at once, by a recipe or by what is asked for here. */
+    #[Route('/api/projects/{id}/handovers', methods: 'POST')]
+    public function handOver(Uuid $id, Request $request): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Editor);
+        $handover = $this->once->run($request, $this->access->user(), function () use ($project, $request): string {
+            $body = Body::of($request);
+            $body->onlyHave('revision', 'files', 'pattern', 'recipe', 'tags');
+            $tags = $body->has('tags') ? $body->object('tags') : Fields::of([]);
+            $tags->onlyHave('title', 'programme', 'episode', 'author');
+
+            return (string) $this->orders->take(
+                $project,
+                $this->access->user(),
+                $body->int('revision', 1, default: $project->head),
+                Recipes::files($body),
+                new NamePattern($body->string('pattern', NamePattern::USUAL)),
+                mb_substr($body->string('recipe', ''), 0, 120),
+                new Tags($tags->string('title', ''), $tags->string('programme', ''), $tags->string('episode', ''), $tags->string('author', '')),
+            );
+        });
+
+        return new JsonResponse(['deliveries' => $this->started($project, $handover)], 202);
     }
 
     /** Stops one that is not finished; removes one that is over, and its file. */
@@ -71,11 +95,12 @@ final readonly class DeliveryController
     {
         $delivery = $this->access->delivery($id, Role::Editor);
         if ($delivery->job->state->isOver()) {
+            $name = FileName::of($delivery, $this->mixOf($delivery));
             $this->entities->remove($delivery);
             $this->entities->remove($delivery->job);
             $this->entities->flush();
             $this->store->delete($delivery->path());
-            $this->record->ofProject($delivery->project, $this->access->user(), "removed the file “{$this->fileName($delivery)}”");
+            $this->record->ofProject($delivery->project, $this->access->user(), "removed the file “{$name}”");
 
             return new Response(status: 204);
         }
@@ -92,12 +117,19 @@ final readonly class DeliveryController
         JobState::Done === $delivery->job->state || throw new ConflictHttpException('This delivery is not finished.');
         $this->store->has($delivery->path()) || throw new NotFoundHttpException('The file is gone. Render it again.');
 
-        return $file->answer($delivery->path(), 'audio/wav', $request, $this->fileName($delivery));
+        return $file->answer($delivery->path(), $delivery->order()->format->mediaType(), $request, FileName::of($delivery, $this->mixOf($delivery)));
     }
 
-    private function fileName(Delivery $delivery): string
+    /** @return list<array<string, mixed>> */
+    private function started(Project $project, string $handover): array
     {
-        return trim((string) preg_replace('~[/\\\\%]+~', '-', $delivery->project->name))." r{$delivery->revision}.wav";
+        return array_map($this->view(...), $this->entities->getRepository(Delivery::class)->findBy(['project' => $project, 'handover' => $handover], ['id' => 'ASC']));
+    }
+
+    /** Only where a track's name may be asked for. */
+    private function mixOf(Delivery $delivery): ?Mix
+    {
+        return ExcerptKind::Track === $delivery->order()->excerpt->kind ? $this->history->mixAt($delivery->project, $delivery->revision) : null;
     }
 
     /** @return array<string, mixed> */
@@ -109,14 +141,18 @@ final readonly class DeliveryController
         return [
             'id' => (string) $delivery->id,
             'revision' => $delivery->revision,
-            'format' => $delivery->format->value,
+            'order' => $delivery->document,
+            'handover' => (string) $delivery->handover,
+            'recipe' => $delivery->recipe,
+            'outcome' => $delivery->outcome,
             'state' => $job->state->value,
             'progress' => $job->progress,
             'secondsLeft' => JobState::Running === $job->state && $job->progress > 0.02 ? (int) round($running / $job->progress * (1 - $job->progress)) : null,
             'problem' => $job->problem,
             'size' => $delivery->size,
             'clipping' => $delivery->clipping,
-            'name' => $this->fileName($delivery),
+            'name' => FileName::of($delivery, $this->mixOf($delivery)),
+            'outOfDate' => $delivery->revision !== $delivery->project->head,
             'createdAt' => $delivery->createdAt->format(\DATE_ATOM),
         ];
     }

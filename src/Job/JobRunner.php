@@ -14,6 +14,7 @@ use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
 use Wattage\App\Media\Refused;
 use Wattage\App\Storage\NoRoom;
+use Wattage\Core\Problem;
 
 /**
  * Does the job that a lease is on. What it makes becomes visible together with its end, and only if the lease still holds: a job that two workers
@@ -44,7 +45,7 @@ final readonly class JobRunner
         } catch (Cancelled) {
             $this->end($lease, JobState::Cancelled, static fn () => $work->cancel($job));
             $work->discard($job);
-        } catch (Refused|NoRoom $reason) {
+        } catch (Refused|NoRoom|Problem $reason) {
             $this->end($lease, JobState::Failed, static fn () => $work->fail($job, $reason->getMessage()), $reason->getMessage());
             $work->discard($job);
         } catch (LeaseLost) {

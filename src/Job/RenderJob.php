@@ -8,18 +8,18 @@ use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\Job;
-use Wattage\App\Project\DeliveryRenderer;
+use Wattage\App\Handover\DeliveryMaker;
 
 /** Renders a delivery. One that was cancelled stays as a line in the list. */
 final readonly class RenderJob implements Work
 {
-    public function __construct(private EntityManagerInterface $entities, private DeliveryRenderer $renderer)
+    public function __construct(private EntityManagerInterface $entities, private DeliveryMaker $maker)
     {
     }
 
     public function run(Job $job, Lease $lease): Closure
     {
-        return $this->renderer->run($this->delivery($job) ?? throw new Cancelled(), $lease);
+        return $this->maker->run($this->delivery($job) ?? throw new Cancelled(), $lease);
     }
 
     public function tidy(Job $job): void
@@ -37,7 +37,7 @@ final readonly class RenderJob implements Work
     public function discard(Job $job): void
     {
         $delivery = $this->delivery($job);
-        null === $delivery || $this->renderer->discard($delivery);
+        null === $delivery || $this->maker->discard($delivery);
     }
 
     private function delivery(Job $job): ?Delivery

@@ -19,6 +19,8 @@ final readonly class Ffmpeg
 
     private const CONTAINERS = 'wav,w64,aiff,flac,mp3,aac,ogg,mov,matroska';
     private const MAX_MEMORY_BYTES = 2 * 1024 ** 3;
+    /** What a program that handles sound is kept within. */
+    public const LIMITS = ['prlimit', '--as='.self::MAX_MEMORY_BYTES, '--core=0', '--'];
     private const PROBE_SECONDS = 30;
     private const SILENT_SECONDS = 60;
 
@@ -38,7 +40,7 @@ final readonly class Ffmpeg
      */
     public function probe(string $file, string $name, int $mostChannels = 2): AudioFacts
     {
-        $process = new Process([...$this->limits(), $this->ffprobe, '-v', 'error', ...$this->input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
+        $process = new Process([...self::LIMITS, $this->ffprobe, '-v', 'error', ...$this->input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
         try {
             $process->run();
         } catch (ProcessTimedOutException) {
@@ -96,7 +98,7 @@ final readonly class Ffmpeg
     private function pcm(string $file, string $name, Complaints $complaints, string ...$output): Generator
     {
         $process = new Process([
-            ...$this->limits(), $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...$this->input($file),
+            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...$this->input($file),
             '-map', '0:a:0', '-vn', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), ...$output, 'pipe:1',
         ], timeout: null);
         $process->setIdleTimeout(self::SILENT_SECONDS);
@@ -171,7 +173,7 @@ final readonly class Ffmpeg
     public function picture(string $file, string $name, string $target, float $skip): Generator
     {
         $process = new Process([
-            ...$this->limits(), $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...$this->input($file),
+            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...$this->input($file),
             '-map', '0:v:0', '-an', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), '-ss', \sprintf('%.6f', $skip),
             '-vf', 'scale=w=min(640\\,iw):h=-2', '-vsync', 'cfr', '-pix_fmt', 'yuv420p',
             '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-threads', '1', '-crf', '28', '-b:v', '700k', '-g', '12',
@@ -196,12 +198,6 @@ final readonly class Ffmpeg
         if (!$process->isSuccessful() || !is_file($target)) {
             throw Refused::noPicture($name);
         }
-    }
-
-    /** @return list<string> */
-    private function limits(): array
-    {
-        return ['prlimit', '--as='.self::MAX_MEMORY_BYTES, '--core=0', '--'];
     }
 
     /** @return list<string> */

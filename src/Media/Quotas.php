@@ -48,11 +48,11 @@ final readonly class Quotas
         return Refused::overQuota($source->name, "{$this->soundHours} hours of sound", \sprintf('%.1f hours are left', $this->secondsLeft($source) / 3600));
     }
 
-    /** Before another file is rendered. @throws Refused */
-    public function render(User $by): void
+    /** Before more files are rendered. @throws Refused */
+    public function render(User $by, int $files = 1): void
     {
         $waiting = $this->database->fetchOne("SELECT count(*) FROM job WHERE account_id = ? AND kind = 'render' AND state IN ('waiting', 'running')", [(string) $by->id]);
-        self::number($waiting) < $this->renders || throw Refused::tooManyRenders($this->renders);
+        self::number($waiting) + $files <= $this->renders || throw Refused::tooManyRenders($this->renders);
     }
 
     private function secondsLeftIn(Project $project): int

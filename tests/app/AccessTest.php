@@ -74,6 +74,11 @@ final class AccessTest extends ApiTestCase
         yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
+        yield 'hand over' => ['POST', '/api/projects/{project}/handovers', ['files' => [['format' => 'wav']]], [403, 202, 202]];
+        yield 'list recipes' => ['GET', '/api/recipes', null, [200, 200, 200]];
+        yield 'keep a recipe' => ['POST', '/api/recipes', ['name' => 'Mine', 'files' => [['format' => 'wav']]], [201, 201, 201]];
+        yield 'change somebody’s recipe' => ['PUT', '/api/recipes/{recipe}', ['name' => 'Mine', 'files' => [['format' => 'wav']]], [404, 404, 200]];
+        yield 'remove somebody’s recipe' => ['DELETE', '/api/recipes/{recipe}', null, [404, 404, 204]];
         yield 'remove a delivery' => ['DELETE', '/api/deliveries/{delivery}', null, [403, 204, 204]];
         yield 'fetch a delivery' => ['GET', '/api/deliveries/{delivery}/file', null, [200, 200, 200]];
     }
@@ -82,7 +87,7 @@ final class AccessTest extends ApiTestCase
     {
         $known = ['GET /api/health', 'GET /api/metrics', 'GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{member}' => '{account}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {
@@ -118,7 +123,7 @@ final class AccessTest extends ApiTestCase
     #[DataProvider('routes')]
     public function testADeletedProjectIsGoneByEveryAddress(string $method, string $path, array|string|null $body, array $answers): void
     {
-        if (!str_contains($path, '{') || str_ends_with($path, '/restore')) {
+        if (!str_contains($path, '{') || str_contains($path, '{recipe}') || str_ends_with($path, '/restore')) {
             self::assertContains($answers[2], [200, 201, 204]);
 
             return; // about no project, or the way back
@@ -184,7 +189,7 @@ final class AccessTest extends ApiTestCase
         $this->signIn($users['owner']);
         $project = $this->newProject();
         $ids = ['{project}' => $project];
-        if (str_contains($path, '{source}') || str_contains($path, 'deliver')) {
+        if (str_contains($path, '{source}') || str_contains($path, 'deliver') || str_contains($path, 'handover')) {
             $ids['{source}'] = $this->bringIn($project, 'tone.wav', self::media(0.2))['id'];
             $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']);
             $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $ids['{source}'], 'at' => 0]);
@@ -200,6 +205,9 @@ final class AccessTest extends ApiTestCase
             self::assertSame(202, $this->statusCode(), (string) json_encode($delivery));
             $ids['{delivery}'] = $delivery['id'];
             $this->work();
+        }
+        if (str_contains($path, '{recipe}')) {
+            $ids['{recipe}'] = $this->call('GET', '/api/recipes')['recipes'][0]['id'];
         }
         if (str_contains($path, '{invitation}')) {
             $ids['{invitation}'] = $this->call('POST', "/api/projects/{$project}/invitations", ['email' => 'else@wattage.example', 'role' => 'viewer'])['id'];

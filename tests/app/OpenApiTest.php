@@ -65,6 +65,8 @@ final class OpenApiTest extends ApiTestCase
         $delivery = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
         $this->work();
         self::assertValid('Delivery', $this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'][0]);
+        self::assertValid('Recipe', $this->call('GET', '/api/recipes')['recipes'][2]);
+        self::assertValid('Delivery', $this->call('POST', "/api/projects/{$project}/handovers", ['files' => [['format' => 'mp3', 'target' => ['loudness' => -16.0, 'truePeak' => null]]]])['deliveries'][0]);
         $waiting = $this->check('POST', "/api/projects/{$project}/deliveries", 'Delivery', ['format' => 'pcm24']);
         $this->check('DELETE', "/api/deliveries/{$waiting['id']}", 'Delivery');
         $this->call('DELETE', "/api/deliveries/{$delivery['id']}");

@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Handover;
+
+use Closure;
+use Doctrine\ORM\EntityManagerInterface;
+use RuntimeException;
+use Wattage\App\Entity\Delivery;
+use Wattage\App\Entity\Source;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Interrupted;
+use Wattage\App\Job\Lease;
+use Wattage\App\Job\LeaseLost;
+use Wattage\App\Media\MediaStore;
+use Wattage\App\Media\Spool;
+use Wattage\App\Project\History;
+use Wattage\App\Storage\NoRoom;
+use Wattage\App\Storage\OutFile;
+use Wattage\Core\Handover\Tags;
+use Wattage\Core\Problem;
+use Wattage\Core\Render\PcmSource;
+use Wattage\Core\Signal\Clipping;
+use Wattage\Core\Timeline\Mix;
+
+/** Makes the file of a delivery; it can be seen only once it is whole. */
+final readonly class DeliveryMaker
+{
+    public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places)
+    {
+    }
+
+    /**
+     * @return Closure(): void makes it known
+     *
+     * @throws NoRoom|Cancelled|Interrupted|LeaseLost|Problem
+     */
+    public function run(Delivery $delivery, Lease $lease): Closure
+    {
+        $order = $delivery->order();
+        $mix = $this->history->mixAt($delivery->project, $delivery->revision);
+        $work = $this->spool->workDirectory($delivery->job->id);
+        try {
+            $span = $order->excerpt->span($mix);
+            $this->spool->needs(FileMaker::needs($order, $span), 'this file');
+            $tags = $delivery->tags + ['title' => $delivery->project->name];
+            $about = new About(new Tags($tags['title'], $tags['programme'] ?? '', $tags['episode'] ?? '', $tags['author'] ?? ''), FileName::of($delivery, $mix), substr(str_replace('-', '', (string) $delivery->id), 0, 32), $delivery->createdAt);
+            $made = $this->files->make($order, $mix, $this->sounds($mix), $work, $about, static fn (float $done) => $lease->report(0.98 * $done));
+            $size = (int) filesize($made->file);
+            $sha256 = self::digest($made->file, $lease);
+            $this->store->put($delivery->path(), $made->file, $sha256, $lease->alive(...));
+            $outcome = $this->outcome($delivery, $mix, $made);
+        } finally {
+            $this->spool->remove($work);
+        }
+
+        return static function () use ($delivery, $size, $sha256, $made, $outcome): void {
+            $delivery->clipping = self::told($made->clipping);
+            $delivery->outcome = $outcome;
+            $delivery->size = $size;
+            $delivery->sha256 = $sha256;
+        };
+    }
+
+    public function discard(Delivery $delivery): void
+    {
+        $this->store->delete($delivery->path());
+    }
+
+    /** @return array<string, mixed> as the list of deliveries shows it; LUFS, LU, dBTP, dB, seconds */
+    private function outcome(Delivery $delivery, Mix $mix, Made $made): array
+    {
+        $order = $delivery->order();
+        $target = $order->target($mix->aim);
+        $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
+
+        return [
+            'integrated' => $round($made->measured->integrated),
+            'range' => $round($made->measured->range),
+            'truePeak' => $round($made->measured->truePeak),
+            'maxMomentary' => $round($made->measured->maxMomentary),
+            'maxShortTerm' => $round($made->measured->maxShortTerm),
+            'seconds' => round($made->measured->frames / $order->rate, 3),
+            'gain' => $round($made->gain),
+            'target' => ['loudness' => $target->loudness, 'truePeak' => $target->truePeak],
+            'met' => $made->isMet,
+            'guard' => [
+                'most' => $round($made->acts->most),
+                'seconds' => $round($made->acts->seconds()),
+                'part' => round($made->acts->frames / max(1, $made->measured->frames), 4),
+                'places' => $this->places->of($delivery->project, $mix, $order, $made->acts),
+            ],
+        ];
+    }
+
+    private static function digest(string $file, Lease $lease): string
+    {
+        $in = fopen($file, 'r') ?: throw new RuntimeException('A work file is gone.');
+        $hash = hash_init('sha256');
+        while (0 < hash_update_stream($hash, $in, OutFile::PIECE)) {
+            $lease->alive();
+        }
+        fclose($in);
+
+        return hash_final($hash);
+    }
+
+    /** @return array{samples: int, peak: ?float, places: list<array{int, int, float}>} */
+    private static function told(Clipping $clipping): array
+    {
+        $dbfs = static fn (float $sample): float => round(20.0 * log10($sample), 2);
+
+        return [
+            'samples' => $clipping->samples,
+            'peak' => $clipping->highest > 0.0 ? $dbfs($clipping->highest) : null,
+            'places' => array_map(static fn (array $place): array => [$place[0], $place[1], $dbfs($place[2])], $clipping->places),
+        ];
+    }
+
+    /** @return array<string, PcmSource> */
+    private function sounds(Mix $mix): array
+    {
+        $sounds = [];
+        foreach (array_keys($mix->sources) as $id) {
+            $source = $this->entities->find(Source::class, $id) ?? throw new RuntimeException("Source {$id} is gone.");
+            $sounds[$id] = $this->store->sound($source);
+        }
+
+        return $sounds;
+    }
+}
