@@ -2,7 +2,7 @@
 import { execSync } from "node:child_process";
 import { rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { dir, files, media, must, newProject, pause, say, send, session, settled, size, sql } from "./lib.mjs";
+import { dir, files, media, must, newProject, pause, say, send, session, settled, size, sql, workersIdle } from "./lib.mjs";
 
 const storage = `${dir}/storage`;
 const ballast = join(storage, "ballast");
@@ -66,7 +66,7 @@ for (let i = 0; i < 12; i++) {
   if (made.state === "failed" && !told(made.problem)) unsaid.push(`render: ${made.problem}`);
   if (made.state === "done" && made.size !== size(join(storage, "media/deliveries", `${delivery}.wav`))) half.push(delivery);
   if (made.state !== "done" && files(join(storage, "media/deliveries")).some((f) => f.includes(delivery))) left.push(delivery);
-  for (let waited = 0; waited < 300 && sql("SELECT count(*) FROM job WHERE state IN ('waiting', 'running')") !== "0"; waited++) await pause(100);
+  await workersIdle();
   left.push(...files(join(storage, "spool")));
   for (const s of (await who.ask("GET", `/api/projects/${project}/sources`)).json.sources) await who.ask("DELETE", `/api/sources/${s.id}`);
   tried += 3;

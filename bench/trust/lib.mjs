@@ -88,6 +88,11 @@ export async function settled(who, project, seconds, ids = null) {
 
 export const sql = (query) => execFileSync("psql", ["-XAtq", "-c", query], { encoding: "utf8" }).trim();
 
+/** Whatever there was to do, for whomever, is done: only then is a file in the work directory one that was left behind. */
+export async function workersIdle() {
+  for (let waited = 0; waited < 1200 && sql("SELECT count(*) FROM job WHERE state IN ('waiting', 'running')") !== "0"; waited++) await pause(100);
+}
+
 /** Made by ffmpeg from nothing. */
 export function media(seconds, format = "wav", options = [], seed = 1) {
   return new Uint8Array(execFileSync("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", `anoisesrc=d=${seconds}:c=pink:r=48000:a=0.3:seed=${seed}`, "-ac", "2", ...options, "-f", format, "pipe:1"], { maxBuffer: 1 << 30, stdio: ["ignore", "pipe", "ignore"] }));

@@ -1,6 +1,6 @@
 // So many mutated files through the whole of an upload: how many are taken, refused, break something, hang, leave something behind.
 import { appendFileSync } from "node:fs";
-import { dir, files, media, mediaFile, newProject, pause, must, say, send, session, settled, sql } from "./lib.mjs";
+import { dir, files, media, mediaFile, newProject, workersIdle, must, say, send, session, settled, sql } from "./lib.mjs";
 
 const tries = Number(process.argv[2] ?? 10_000);
 const BATCH = 50;
@@ -82,7 +82,7 @@ for (let done = 0; done < tries; done += BATCH) {
     } else count.refused++;
   }
   for (const id of ids) await who.ask("DELETE", `/api/sources/${id}`);
-  await pause(50);
+  await workersIdle();
   const left = [...files(`${dir}/storage/spool`), ...ids.flatMap((id) => [...files(`${dir}/storage/media/sources/${id}`), ...files(`${dir}/storage/media/uploads/${id}`)])];
   leftBehind.push(...left);
   await who.ask("DELETE", `/api/projects/${project}`);

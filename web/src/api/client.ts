@@ -13,6 +13,9 @@ import type {
   Peak,
   Snapshot,
   Delivery,
+  Handover,
+  NewRecipe,
+  Recipe,
   Edit,
   EvenUpPlan,
   Figures,
@@ -214,8 +217,13 @@ export const api = {
 
   deliveries: async (id: string) =>
     (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
-  render: (id: string, format: Delivery["format"], revision: number, key: string) =>
-    json<Delivery>("POST", `/api/projects/${id}/deliveries`, { format, revision }, once(key)),
+  handOver: async (id: string, asked: Handover, key: string) =>
+    (await json<{ deliveries: Delivery[] }>("POST", `/api/projects/${id}/handovers`, asked, once(key)))
+      .deliveries,
+  recipes: async () => (await json<{ recipes: Recipe[] }>("GET", "/api/recipes")).recipes,
+  keepRecipe: (recipe: NewRecipe) => json<Recipe>("POST", "/api/recipes", recipe),
+  changeRecipe: (id: string, recipe: NewRecipe) => json<Recipe>("PUT", `/api/recipes/${id}`, recipe),
+  removeRecipe: (id: string) => request("DELETE", `/api/recipes/${id}`),
   /** Stops one that is not finished, removes one that is over. */
   removeDelivery: (id: string) => request("DELETE", `/api/deliveries/${id}`),
 

@@ -56,6 +56,14 @@ export type Cue = Schemas["Cue"];
 export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
+export type Order = Schemas["Order"];
+export type Recipe = Schemas["Recipe"];
+export type NewRecipe = Schemas["NewRecipe"];
+export interface Handover extends Omit<NewRecipe, "name"> {
+  revision: number;
+  recipe?: string;
+  tags?: { title?: string; programme?: string; episode?: string; author?: string };
+}
 export type ProblemDocument = Schemas["Problem"];
 
 type Text = number | string;

@@ -1,58 +1,24 @@
 import type { Figures, Predicted } from "@/api/types";
 import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
-import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { useMix } from "@/store/context";
 import { Astray } from "@/parts/Astray";
 import { STEMS } from "@/parts/stems";
+import { TargetChoice } from "@/parts/TargetChoice";
 import { offTarget } from "./target";
 import { Zones } from "./Zones";
 
-/** EBU R 128; ATSC A/85; the podcast ones are common practice. LUFS, dBTP. */
-const TARGETS = [
-  ["Broadcast, EBU R 128", -23, -1],
-  ["Broadcast, ATSC A/85", -24, -2],
-  ["Podcast, stereo", -16, -1],
-  ["Podcast, mono", -19, -1],
-] as const;
-
 /** What will be measured, worked out after every edit: the programme against its target, then stems and tracks. */
 export function Programme() {
-  const store = useMixStore();
-  const canEdit = useCanEdit();
   const project = useMix((s) => s.project.id);
   const figures = useMix((s) => s.figures);
   const aim = useMix((s) => s.aim);
   const tracks = useMix((s) => s.tracks);
   if (!figures) return null;
-  const target = TARGETS.findIndex(
-    ([, loudness, peak]) => loudness === aim.loudness && peak === aim.truePeak,
-  );
   return (
     <section aria-label="Loudness" className="grid gap-2">
       <h2 className="caps">Loudness, as it will measure</h2>
-      <div className="grid grid-cols-[auto_1fr] items-center gap-2">
-        <span className="text-faint">Target</span>
-        <select
-          className="field py-0.5 text-[12px]"
-          aria-label="Loudness target"
-          disabled={!canEdit}
-          value={target}
-          onChange={(event) => {
-            const chosen = TARGETS[Number(event.target.value)];
-            if (chosen)
-              void store.getState().edit({ edit: "set-aim", loudness: chosen[1], truePeak: chosen[2] });
-          }}
-        >
-          {target < 0 && (
-            <option value={-1}>{`${formatDb(aim.loudness)} LUFS, ${formatDb(aim.truePeak)} dBTP`}</option>
-          )}
-          {TARGETS.map(([name, loudness], i) => (
-            <option key={name} value={i}>
-              {name}: {formatDb(loudness)} LUFS
-            </option>
-          ))}
-        </select>
-      </div>
+      <TargetChoice />
       <p className="text-[12px]">{verdict(figures, aim)}</p>
       <Astray />
       <History />

@@ -1,6 +1,5 @@
 import { CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import { memo } from "react";
-import { Handover } from "@/features/handover";
 import { PeopleHere, Saved } from "@/features/people";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { switchTheme, useTheme } from "@/store/theme";
@@ -8,7 +7,7 @@ import { CompareSwitch } from "./CompareSwitch";
 import { ProgrammeMeter } from "./ProgrammeMeter";
 import { Transport } from "./Transport";
 
-export type Room = "balance" | "intake" | "desk";
+export type Room = "balance" | "intake" | "desk" | "handover";
 
 interface Props {
   room: Room;
@@ -22,7 +21,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
   return (
     <header
       data-area="bar"
-      className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] items-center gap-3 max-[1150px]:grid-cols-[minmax(0,1fr)_auto_auto] max-[1150px]:gap-2 border-b border-line px-3"
+      className="grid grid-cols-[minmax(0,1.35fr)_auto_minmax(0,1fr)] items-center gap-3 max-[1150px]:grid-cols-[minmax(0,1fr)_auto_auto] max-[1150px]:gap-2 border-b border-line px-3"
     >
       <div className="flex min-w-0 items-center gap-2.5">
         <button
@@ -33,18 +32,18 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
           aria-label="Wattage: to the projects"
         >
           W<span className="text-copper">a</span>
-          <span className="max-[1150px]:hidden">ttage</span>
+          <span className="max-[1400px]:hidden">ttage</span>
         </button>
         <nav className="flex shrink-0 rounded-lg border border-line p-[2px]" aria-label="Views">
-          {(["intake", "balance", "desk"] as const).map((name) => (
+          {(["intake", "balance", "desk", "handover"] as const).map((name) => (
             <button
               key={name}
               type="button"
-              className="min-h-6 cursor-pointer rounded-md px-2 font-semibold text-faint capitalize max-[1150px]:px-1.5 aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
+              className="min-h-6 cursor-pointer rounded-md px-1.5 font-semibold text-faint max-[1150px]:px-1 aria-[current=page]:bg-sunk aria-[current=page]:text-ink"
               aria-current={room === name ? "page" : undefined}
               onClick={() => onRoom(name)}
             >
-              {name}
+              {name.charAt(0).toUpperCase() + name.slice(1)}
             </button>
           ))}
         </nav>
@@ -74,7 +73,6 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
         >
           <CircleHelp size={17} />
         </button>
-        <Handover />
       </div>
     </header>
   );

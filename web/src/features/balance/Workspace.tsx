@@ -13,6 +13,7 @@ import { DuckPanel } from "./DuckPanel";
 import { Guide } from "./Guide";
 import { Heads } from "./Heads";
 import { DeskTimeline, DeskView } from "@/features/desk";
+import { HandoverView } from "@/features/handover";
 import { Intake } from "./Intake";
 import { Inspector } from "./Inspector";
 import { KeySheet } from "./KeySheet";
@@ -130,6 +131,8 @@ export function Workspace({ onClose }: { onClose: () => void }) {
 
   const placeAtPlayhead = useCallback((source: Source) => void placeHere(store, source), [store]);
 
+  const goToBalance = useCallback(() => setRoom("balance"), [setRoom]);
+
   // Made once, so that scrolling and zooming, which change the view many times a second, draw nothing but the lanes anew.
   const shelf = useMemo(
     () => <SourcesShelf uploads={uploads} onPlace={placeAtPlayhead} />,
@@ -163,6 +166,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           }}
         >
           {room === "intake" && <Intake uploads={uploads} />}
+          {room === "handover" && <HandoverView onGo={goToBalance} />}
           {room === "desk" && (
             <DeskView
               timeline={

@@ -1,1 +1,1 @@
-export { Handover } from "./Handover";
+export { HandoverView } from "./HandoverView";

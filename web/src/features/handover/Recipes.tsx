@@ -1,0 +1,105 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Pencil, Plus } from "lucide-react";
+import { useState } from "react";
+import { api } from "@/api/client";
+import type { NewRecipe, Recipe } from "@/api/types";
+import { useCanEdit, useMix } from "@/store/context";
+import { describe } from "./orders";
+import { RecipeForm } from "./RecipeForm";
+import { useHandOver } from "./useFiles";
+
+const FRESH: NewRecipe = {
+  name: "",
+  pattern: "{project} {part} r{revision}",
+  files: [{ format: "wav", bits: 24, rate: 48000, channels: 2 }],
+};
+
+/** What one hands over again and again, by name: several files at once, by one press. */
+export function Recipes() {
+  const client = useQueryClient();
+  const canEdit = useCanEdit();
+  const empty = useMix((s) => s.length === 0);
+  const { data: recipes = [] } = useQuery({ queryKey: ["recipes"], queryFn: api.recipes });
+  const [open, setOpen] = useState<Recipe | "new" | null>(null);
+  const refresh = { onSettled: () => client.invalidateQueries({ queryKey: ["recipes"] }) };
+  const keep = useMutation({
+    mutationFn: (recipe: NewRecipe) =>
+      open && open !== "new" ? api.changeRecipe(open.id, recipe) : api.keepRecipe(recipe),
+    onSuccess: () => setOpen(null),
+    ...refresh,
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => api.removeRecipe(id),
+    onSuccess: () => setOpen(null),
+    ...refresh,
+  });
+  const { begin, isPending, problem } = useHandOver();
+  return (
+    <section aria-label="Recipes">
+      <div className="mb-1 flex items-center">
+        <h2 className="caps flex-1">Recipes</h2>
+        <button type="button" className="button button-quiet px-1.5" onClick={() => setOpen("new")}>
+          <Plus size={14} aria-hidden /> New
+        </button>
+      </div>
+      <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
+        {recipes.map((recipe) => (
+          <li key={recipe.id} className="min-w-0 rounded-lg border border-line bg-sheet px-3 py-2">
+            <div className="flex items-center gap-2">
+              <strong className="min-w-0 flex-1 truncate" title={recipe.name}>
+                {recipe.name}
+              </strong>
+              <button
+                type="button"
+                className="button button-quiet p-1"
+                aria-label={`Change the recipe ${recipe.name}`}
+                title="Change"
+                onClick={() => setOpen(recipe)}
+              >
+                <Pencil size={14} />
+              </button>
+              <button
+                type="button"
+                className="button button-main px-3 py-1"
+                aria-label={`Make ${recipe.name}`}
+                disabled={!canEdit || empty || isPending}
+                onClick={() =>
+                  void begin({ files: recipe.files, pattern: recipe.pattern, recipe: recipe.name })
+                }
+              >
+                Make
+              </button>
+            </div>
+            <ul className="mt-1 text-[12px] text-faint">
+              {recipe.files.map((file, i) => (
+                <li key={i} className="truncate" title={describe(file)}>
+                  {describe(file)}
+                </li>
+              ))}
+            </ul>
+          </li>
+        ))}
+      </ul>
+      {recipes.length === 0 && (
+        <p className="text-faint">No recipes. A recipe is a set of files that you hand over often.</p>
+      )}
+      {problem !== null && (
+        <p role="alert" className="mt-1 text-trouble">
+          {problem}
+        </p>
+      )}
+      {open && (
+        <RecipeForm
+          recipe={open === "new" ? FRESH : open}
+          problem={keep.error?.message ?? null}
+          onKeep={(recipe) => keep.mutate(recipe)}
+          onRemove={open === "new" ? null : () => remove.mutate(open.id)}
+          onClose={() => {
+            keep.reset();
+            setOpen(null);
+          }}
+        />
+      )}
+    </section>
+  );
+}
