@@ -48,6 +48,16 @@ export function rmsDb(file: string, from: number, seconds: number): number {
   return Number(/RMS lev dB\s+(-?[\d.]+)/.exec(stderr)?.[1]);
 }
 
+/** LUFS, as ffmpeg measures a file. */
+export function integrated(file: string): number {
+  const { stderr } = spawnSync(
+    "ffmpeg",
+    ["-nostats", "-hide_banner", "-i", file, "-af", "ebur128", "-f", "null", "-"],
+    { encoding: "utf8" },
+  );
+  return Number(/I:\s+(-?[\d.]+) LUFS/.exec(stderr.slice(stderr.lastIndexOf("Summary")))?.[1]);
+}
+
 export async function signIn(page: Page): Promise<void> {
   await page.goto("/");
   await page.getByLabel("E-mail address").fill("demo@wattage.example");

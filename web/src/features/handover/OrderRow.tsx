@@ -141,7 +141,7 @@ function Choice({
 }) {
   return (
     <select
-      className="field py-0.5 text-[12px]"
+      className="field !w-auto py-0.5 text-[12px]"
       aria-label={label}
       value={value}
       onChange={(event) => onChange(event.target.value)}

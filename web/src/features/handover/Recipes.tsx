@@ -4,8 +4,10 @@ import { useState } from "react";
 import { api } from "@/api/client";
 import type { NewRecipe, Recipe } from "@/api/types";
 import { useCanEdit, useMix } from "@/store/context";
+import { formatSeconds } from "@/lib/format";
 import { describe } from "./orders";
 import { RecipeForm } from "./RecipeForm";
+import { keptTags, Tags } from "./Tags";
 import { useHandOver } from "./useFiles";
 
 const FRESH: NewRecipe = {
@@ -19,6 +21,8 @@ export function Recipes() {
   const client = useQueryClient();
   const canEdit = useCanEdit();
   const empty = useMix((s) => s.length === 0);
+  const project = useMix((s) => s.project.id);
+  const rate = useMix((s) => s.rate);
   const { data: recipes = [] } = useQuery({ queryKey: ["recipes"], queryFn: api.recipes });
   const [open, setOpen] = useState<Recipe | "new" | null>(null);
   const refresh = { onSettled: () => client.invalidateQueries({ queryKey: ["recipes"] }) };
@@ -34,6 +38,16 @@ export function Recipes() {
     ...refresh,
   });
   const { begin, isPending, problem } = useHandOver();
+  const range = useMix((s) => s.range);
+  const [onlyRange, setOnlyRange] = useState(false);
+  const cut = onlyRange ? range : null;
+  const make = (recipe: Recipe) =>
+    begin({
+      files: recipe.files.map((file) => (cut ? { ...file, range: cut } : file)),
+      pattern: recipe.pattern,
+      recipe: recipe.name,
+      tags: keptTags(project),
+    });
   return (
     <section aria-label="Recipes">
       <div className="mb-1 flex items-center">
@@ -63,9 +77,7 @@ export function Recipes() {
                 className="button button-main px-3 py-1"
                 aria-label={`Make ${recipe.name}`}
                 disabled={!canEdit || empty || isPending}
-                onClick={() =>
-                  void begin({ files: recipe.files, pattern: recipe.pattern, recipe: recipe.name })
-                }
+                onClick={() => void make(recipe)}
               >
                 Make
               </button>
@@ -80,6 +92,17 @@ export function Recipes() {
           </li>
         ))}
       </ul>
+      {range && (
+        <label className="mt-2 flex min-h-6 items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={onlyRange}
+            onChange={(event) => setOnlyRange(event.target.checked)}
+          />
+          only the selected range, {formatSeconds((range.to - range.from) / rate)}
+        </label>
+      )}
+      <Tags />
       {recipes.length === 0 && (
         <p className="text-faint">No recipes. A recipe is a set of files that you hand over often.</p>
       )}
