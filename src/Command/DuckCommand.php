@@ -25,7 +25,7 @@ use Wattage\Core\Timeline\Mix;
 #[AsCommand('wattage:duck', 'Runs the ducking rules of a mix JSON file, or the usual one where it has none, and writes the mix with its lanes.')]
 final class DuckCommand extends MixFileCommand
 {
-    protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): void
+    protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): int
     {
         $mix = [] === $mix->rules ? $mix->withRule(Rule::usual($mix)) : $mix;
         $blocks = [];
@@ -33,6 +33,8 @@ final class DuckCommand extends MixFileCommand
             $blocks[$id] = $this->measured($sound, $mix->source($id)->length, $mix->rate);
         }
         $this->write($this->ducked($mix, $blocks, $output), $json, $out);
+
+        return self::SUCCESS;
     }
 
     private function measured(PcmStream $sound, int $length, int $rate): SourceBlocks

@@ -41,9 +41,11 @@ abstract class MixFileCommand extends Command
      * @param string $json as it stands in the file
      * @param array<string, PcmStream> $sounds by source id, at the rate of the mix
      *
+     * @return int the exit code
+     *
      * @throws Problem|Refused
      */
-    abstract protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): void;
+    abstract protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): int;
 
     final protected function execute(InputInterface $input, OutputInterface $output): int
     {
@@ -63,7 +65,8 @@ abstract class MixFileCommand extends Command
             foreach (MediaDirectory::files($json) as $id => $file) {
                 $sounds[$id] = $this->media->sound($mix, $id, $options['media'], $file);
             }
-            $this->make($mix, $json, $sounds, $options['out'], $input, $output);
+
+            return $this->make($mix, $json, $sounds, $options['out'], $input, $output);
         } catch (Problem $problem) {
             $output->writeln(trim("{$problem->field()}: {$problem->getMessage()}", ': '));
 
@@ -73,7 +76,5 @@ abstract class MixFileCommand extends Command
 
             return self::FAILURE;
         }
-
-        return self::SUCCESS;
     }
 }

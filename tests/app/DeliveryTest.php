@@ -90,6 +90,42 @@ final class DeliveryTest extends ApiTestCase
         self::assertFileDoesNotExist($out);
     }
 
+    public function testTheConsoleBringsFilesToATargetAndTellsWhenOneWasMissed(): void
+    {
+        $out = Sound::file('', '.flac');
+        [$code, $says] = self::render(self::mixFile(), $out, ['--format' => 'flac', '--target' => '-20', '--true-peak' => '-1']);
+        self::assertSame(0, $code, $says);
+        self::assertStringContainsString('-20.0 LUFS', $says);
+        self::assertStringContainsString('codec_name=flac', Sound::run(['ffprobe', '-v', 'error', '-show_streams', $out]));
+        [$code, $says] = self::render(self::mixFile(), $out, ['--target' => '-6', '--true-peak' => '-20']);
+        self::assertSame([3, true], [$code, str_contains($says, 'The target was missed')], $says);
+        [$code, $says] = self::render(self::mixFile(), $out, ['--target' => 'loud']);
+        self::assertSame([1, true], [$code, str_contains($says, 'cannot be asked for')], $says);
+        [$code] = self::render(self::mixFile(), $out, ['--format' => 'tape']);
+        self::assertSame(2, $code);
+    }
+
+    public function testTheConsoleMakesStemsRangesAndRecipes(): void
+    {
+        $dir = sys_get_temp_dir().'/wattage-handover-'.bin2hex(random_bytes(4));
+        mkdir($dir);
+        [$code, $says] = self::render(self::mixFile(), "{$dir}/mix.wav", ['--stems' => 'music,speech', '--range' => '0:01-0:02']);
+        self::assertSame(0, $code, $says);
+        $files = array_map(basename(...), glob("{$dir}/*") ?: []);
+        self::assertSame(['mix music.wav', 'mix speech.wav'], $files);
+        self::assertStringContainsString('duration=1.000000', Sound::run(['ffprobe', '-v', 'error', '-show_format', "{$dir}/mix music.wav"]));
+        self::assertEqualsWithDelta(-21.07 - 6.02, self::rmsDb("{$dir}/mix music.wav", 0.0, 1.0), 0.1);
+        [$code, $says] = self::render(self::mixFile(), "{$dir}/mix.wav", ['--stems' => 'drums']);
+        self::assertSame([1, true], [$code, str_contains($says, 'There is no stem “drums”')]);
+
+        $recipe = Sound::file((string) json_encode(['name' => 'Mine', 'pattern' => '{recipe} {part}', 'files' => [['format' => 'opus', 'target' => ['loudness' => -23.0]], ['format' => 'wav', 'bits' => 16, 'part' => 'stem', 'stem' => 'music', 'target' => ['loudness' => null]]]]), '.json');
+        [$code, $says] = self::render(self::mixFile(), $dir, ['--recipe' => $recipe]);
+        self::assertSame(0, $code, $says);
+        self::assertFileExists("{$dir}/Mine.opus");
+        self::assertFileExists("{$dir}/Mine music.wav");
+        Sound::run(['rm', '-r', $dir]);
+    }
+
     private function projectWithTone(): string
     {
         $project = $this->newProject();
@@ -110,11 +146,15 @@ final class DeliveryTest extends ApiTestCase
         ]), '.json');
     }
 
-    /** @return array{int, string} */
-    private static function render(string $mix, string $out): array
+    /**
+     * @param array<string, string> $options
+     *
+     * @return array{int, string}
+     */
+    private static function render(string $mix, string $out, array $options = []): array
     {
         $tester = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:render'));
-        $code = $tester->execute(['mix' => $mix, '--media' => sys_get_temp_dir(), '--out' => $out, '--format' => 'pcm16']);
+        $code = $tester->execute(['mix' => $mix, '--media' => sys_get_temp_dir(), '--out' => $out, ...$options + ['--format' => 'pcm16']]);
 
         return [$code, $tester->getDisplay()];
     }
