@@ -61,6 +61,8 @@ function mutant(bytes) {
 
 const who = await session();
 const count = { taken: 0, warned: 0, refused: 0, broken: 0, hung: 0 };
+// What a killed worker left before is the reaper's.
+const there = new Set(files(`${dir}/storage/spool`));
 const leftBehind = [];
 const began = Date.now();
 for (let done = 0; done < tries; done += BATCH) {
@@ -83,7 +85,7 @@ for (let done = 0; done < tries; done += BATCH) {
   }
   for (const id of ids) await who.ask("DELETE", `/api/sources/${id}`);
   await workersIdle();
-  const left = [...files(`${dir}/storage/spool`), ...ids.flatMap((id) => [...files(`${dir}/storage/media/sources/${id}`), ...files(`${dir}/storage/media/uploads/${id}`)])];
+  const left = [...files(`${dir}/storage/spool`).filter((file) => !there.has(file)), ...ids.flatMap((id) => [...files(`${dir}/storage/media/sources/${id}`), ...files(`${dir}/storage/media/uploads/${id}`)])];
   leftBehind.push(...left);
   await who.ask("DELETE", `/api/projects/${project}`);
 }

@@ -16,6 +16,7 @@ final readonly class Loudness
      * @param ?float $samplePeak dBFS; null likewise
      * @param ?float $rms dBFS of all channels together, a full-scale sine in all of them reads −3.01; null likewise
      * @param int $frames samples of each channel
+     * @param list<?float> $history short-term loudness at the end of each second from the third on, LUFS; null for silence
      */
     public function __construct(
         public ?float $integrated,
@@ -26,6 +27,7 @@ final readonly class Loudness
         public ?float $samplePeak,
         public ?float $rms,
         public int $frames,
+        public array $history = [],
     ) {
     }
 
@@ -37,7 +39,7 @@ final readonly class Loudness
     {
         $db = static fn (float $ratio): ?float => $ratio > 0.0 ? 20.0 * log10($ratio) : null;
 
-        return new self($windows->integrated(), $windows->range(), $windows->highestMomentary(), $windows->highestShortTerm(), $db($truePeak), $db($samplePeak), $db(sqrt($meanSquare)), $frames);
+        return new self($windows->integrated(), $windows->range(), $windows->highestMomentary(), $windows->highestShortTerm(), $db($truePeak), $db($samplePeak), $db(sqrt($meanSquare)), $frames, $windows->history());
     }
 
     /**

@@ -6,7 +6,7 @@ namespace Wattage\Core\Loudness;
 
 /**
  * Loudness over time from the power of each 100 ms: momentary over 400 ms and short-term over 3 s, each every 100 ms, and what
- * follows for the whole. Memory stays the same however long it lasts.
+ * follows for the whole. Memory grows by one number a second.
  *
  * Sources: ITU-R BS.1770, Annex 1; EBU Tech 3341 (momentary, short-term), EBU Tech 3342 (range).
  */
@@ -22,6 +22,8 @@ final class LoudnessWindows
     private float $shortTerm = 0.0;
     private ?float $highestMomentary = null;
     private ?float $highestShortTerm = null;
+    /** @var list<?float> short-term loudness once a second from the third on, LUFS; null for silence */
+    private array $history = [];
     private readonly LoudnessHistogram $moments;
     private readonly LoudnessHistogram $stretches;
 
@@ -45,6 +47,7 @@ final class LoudnessWindows
             $this->shortTerm = array_sum($this->recent) / self::SHORT_TERM;
             $this->highestShortTerm = max($this->highestShortTerm ?? 0.0, $this->shortTerm);
             $this->stretches->add($this->shortTerm);
+            0 === $this->count % 10 && $this->history[] = self::loudness($this->shortTerm);
         }
     }
 
@@ -70,6 +73,12 @@ final class LoudnessWindows
     public function range(): float
     {
         return $this->stretches->range();
+    }
+
+    /** @return list<?float> short-term loudness at the end of each second from the third on, LUFS; null for silence */
+    public function history(): array
+    {
+        return $this->history;
     }
 
     /** @return ?float LUFS */

@@ -27,6 +27,8 @@ use Wattage\Core\Timeline\Mix;
 /** Makes the file of a delivery; it can be seen only once it is whole. */
 final readonly class DeliveryMaker
 {
+    private const MOST_POINTS = 1500;
+
     public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places)
     {
     }
@@ -85,6 +87,7 @@ final readonly class DeliveryMaker
             'gain' => $round($made->gain),
             'target' => ['loudness' => $target->loudness, 'truePeak' => $target->truePeak],
             'met' => $made->isMet,
+            'history' => self::thinned($made->measured->history),
             'guard' => [
                 'most' => $round($made->acts->most),
                 'seconds' => $round($made->acts->seconds()),
@@ -92,6 +95,22 @@ final readonly class DeliveryMaker
                 'places' => $this->places->of($delivery->project, $mix, $order, $made->acts),
             ],
         ];
+    }
+
+    /**
+     * @param list<?float> $history once a second
+     *
+     * @return array{every: int, lufs: list<?float>} seconds between two, and the loudest of each such time
+     */
+    private static function thinned(array $history): array
+    {
+        $every = max(1, (int) ceil(\count($history) / self::MOST_POINTS));
+
+        return ['every' => $every, 'lufs' => array_map(static function (array $some): ?float {
+            $heard = array_filter($some, static fn (?float $lufs): bool => null !== $lufs);
+
+            return [] === $heard ? null : round(max($heard), 1);
+        }, [] === $history ? [] : array_chunk($history, $every))];
     }
 
     private static function digest(string $file, Lease $lease): string

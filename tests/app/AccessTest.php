@@ -80,6 +80,7 @@ final class AccessTest extends ApiTestCase
         yield 'change somebody’s recipe' => ['PUT', '/api/recipes/{recipe}', ['name' => 'Mine', 'files' => [['format' => 'wav']]], [404, 404, 200]];
         yield 'remove somebody’s recipe' => ['DELETE', '/api/recipes/{recipe}', null, [404, 404, 204]];
         yield 'remove a delivery' => ['DELETE', '/api/deliveries/{delivery}', null, [403, 204, 204]];
+        yield 'report of a delivery' => ['GET', '/api/deliveries/{delivery}/report.json', null, [200, 200, 200]];
         yield 'fetch a delivery' => ['GET', '/api/deliveries/{delivery}/file', null, [200, 200, 200]];
     }
 
@@ -87,7 +88,7 @@ final class AccessTest extends ApiTestCase
     {
         $known = ['GET /api/health', 'GET /api/metrics', 'GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~report\.json~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'report.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {

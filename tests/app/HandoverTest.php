@@ -203,6 +203,39 @@ final class HandoverTest extends ApiTestCase
         self::assertTrue($this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'][0]['outOfDate']);
     }
 
+    public function testTheReportSaysWhatIsInTheFileAndWhatWasDone(): void
+    {
+        $project = $this->programme();
+        $this->edit($project, ['edit' => 'set-fader', 'track' => 'm', 'fader' => 6]);
+        $before = $this->call('GET', "/api/projects/{$project}/mix")['revision'];
+        $this->edit($project, ['edit' => 'set-fader', 'track' => 'm', 'fader' => 3]);
+        [$delivery] = $this->handOver($project, [['format' => 'wav', 'target' => ['loudness' => -16.0, 'truePeak' => -1.0]]], ['recipe' => 'To <b>Nora</b>']);
+        $report = $this->call('GET', "/api/deliveries/{$delivery['id']}/report.json?before={$before}");
+        $theirs = self::ebur128($this->fetch($delivery));
+        self::assertEqualsWithDelta([$theirs['I'], $theirs['LRA']], [$report['outcome']['integrated'], $report['outcome']['range']], 0.15);
+        self::assertSame(hash_file('sha256', $this->fetch($delivery)), $report['sha256']);
+        self::assertCount(10, $report['outcome']['history']['lufs'], 'a value a second from the third on');
+        self::assertSame('M', $report['guarded'][0]['track']);
+        self::assertGreaterThan(0.0, $report['guarded'][0]['db']);
+        self::assertNotNull($report['mix']['clearPart']);
+        self::assertGreaterThan($report['mix']['stems']['music']['integrated'], $report['before']['stems']['music']['integrated']);
+
+        $this->browser->request('GET', "/api/deliveries/{$delivery['id']}/report.html?before={$before}");
+        $html = (string) $this->browser->getInternalResponse()->getContent();
+        foreach (['On target:', '−16.0 LUFS', 'Before and after', "Revision {$before}", 'To &lt;b&gt;Nora', 'Clearance of the speech'] as $said) {
+            self::assertStringContainsString($said, $html);
+        }
+        self::assertStringNotContainsString('<script', $html);
+        $this->browser->request('GET', "/api/deliveries/{$delivery['id']}/report.pdf");
+        self::assertStringStartsWith('%PDF-', (string) $this->browser->getInternalResponse()->getContent());
+        $this->browser->request('GET', "/api/deliveries/{$delivery['id']}/report.csv");
+        self::assertCount(11, explode("\n", trim((string) $this->browser->getInternalResponse()->getContent())));
+
+        $waiting = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => [['format' => 'wav']]])['deliveries'][0];
+        self::assertStringContainsString('not finished', $this->call('GET', "/api/deliveries/{$waiting['id']}/report.html")['detail']);
+        self::assertSame(409, $this->statusCode());
+    }
+
     /** Speech, nearly: noise that comes and goes; and music with clicks that stand out. */
     private function programme(bool $signIn = true): string
     {

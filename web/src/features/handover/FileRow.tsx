@@ -19,6 +19,8 @@ interface Props {
 export function FileRow({ file, canEdit, hearing, onGo }: Props) {
   const project = useMix((s) => s.project.id);
   const track = useMix((s) => s.tracks.find((t) => t.id === file.order.track)?.name);
+  // The state that one compares with is set beside it.
+  const before = useMix((s) => s.against?.revision ?? null);
   const client = useQueryClient();
   const remove = useMutation({
     mutationFn: () => api.removeDelivery(file.id),
@@ -52,6 +54,18 @@ export function FileRow({ file, canEdit, hearing, onGo }: Props) {
             {describe(file.order, track)} · {stateOf(file)}
           </div>
         </div>
+        {file.outcome && (
+          <a
+            className="button"
+            href={`/api/deliveries/${file.id}/report.html${before === null ? "" : `?before=${before}`}`}
+            target="_blank"
+            rel="noreferrer"
+            aria-label={`Report of ${file.name}`}
+            title="What it measures at, how clear its speech is, what was done; opens in a window of its own, to be printed"
+          >
+            Report
+          </a>
+        )}
         {done && (
           <a className="button" href={`/api/deliveries/${file.id}/file`} download={file.name}>
             <Download size={14} aria-hidden /> Fetch
@@ -113,6 +127,19 @@ function Measured({ file, onGo }: { file: Delivery; onGo: () => void }) {
         <span>{outcome.truePeak === null ? "" : `${formatDb(outcome.truePeak)} dBTP`}</span>
         <span>{formatSeconds(outcome.seconds)}</span>
         {file.outOfDate && <strong className="font-semibold">out of date: the mix has changed since</strong>}
+      </p>
+      <p className="flex gap-3">
+        {(["pdf", "json", "csv"] as const).map((format) => (
+          <a
+            key={format}
+            className="min-h-6 underline"
+            href={`/api/deliveries/${file.id}/report.${format}`}
+            download
+            aria-label={`Report of ${file.name} as ${format.toUpperCase()}`}
+          >
+            {format.toUpperCase()}
+          </a>
+        ))}
       </p>
       {guard.most > 0 && (
         <details>
