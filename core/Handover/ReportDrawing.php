@@ -9,7 +9,7 @@ final readonly class ReportDrawing
 {
     private const WIDTH = 1000;
     private const HEIGHT = 220;
-    private const LOUD = -6.0;
+    private const LOUD = 0.0;
     private const SOFT = -48.0;
 
     /** Where the strip for what was buried begins. */
@@ -32,7 +32,7 @@ final readonly class ReportDrawing
         }
         $marks = '';
         for ($level = -12.0; $level > self::SOFT; $level -= 12.0) {
-            $marks .= \sprintf('<line x1="0" x2="%d" y1="%s" y2="%2$s" stroke="#d9d2c3" stroke-width="1"/><text x="4" y="%s" font-size="11" fill="#6b6459">%.0f</text>', self::WIDTH, $y($level), self::number((float) $y($level) - 3.0), $level);
+            $marks .= \sprintf('<line x1="0" x2="%d" y1="%s" y2="%2$s" stroke="#d9d2c3" stroke-width="1"/><text x="4" y="%s" font-size="11" fill="#6b6459">−%.0f</text>', self::WIDTH, $y($level), self::number((float) $y($level) - 3.0), -$level);
         }
         foreach ($buried as [$from, $to]) {
             $marks .= \sprintf('<rect x="%s" y="%d" width="%s" height="10" fill="#a3211d"/>', $x($from), self::STRIP + 2, self::number(max(2.0, self::WIDTH * ($to - $from) / max(0.001, $seconds))));

@@ -110,7 +110,7 @@ final readonly class Report
     {
         $twig = new Environment(new FilesystemLoader($this->templates), ['strict_variables' => true, 'autoescape' => 'html']);
         $twig->addFilter(new TwigFilter('level', static fn (?float $value): string => null === $value ? 'silent' : str_replace('-', '−', \sprintf('%+.1f', $value))));
-        $twig->addFilter(new TwigFilter('clock', static fn (float $seconds): string => Timecode::clock((int) round(1000 * $seconds), 1000)));
+        $twig->addFilter(new TwigFilter('clock', static fn (float $seconds): string => (string) preg_replace('/(\.\d)\d+$/', '$1', Timecode::clock((int) round(1000 * $seconds), 1000))));
 
         return $twig->render('report.html.twig', ['report' => $data, 'drawing' => 'data:image/svg+xml;base64,'.base64_encode(self::drawing($data))]);
     }
