@@ -10,19 +10,20 @@ use Wattage\Core\Signal\SampleLayout;
 final class SampleMeter
 {
     public readonly LoudnessWindows $windows;
-    private readonly PlainScan $scan;
+    private readonly PlainScan|StereoSamples $scan;
     private int $frames = 0;
     private float $squares = 0.0;
 
     /**
      * @param int $channels 1 or 2
      * @param int $rate samples per second, of which 100 ms are a whole number
+     * @param bool $peaks whether its peaks matter; where not, they may be told as none
      */
-    public function __construct(private readonly int $channels, private readonly int $rate)
+    public function __construct(private readonly int $channels, private readonly int $rate, bool $peaks = true)
     {
         0 === $rate % 10 || throw InvalidSound::rate($rate);
         $this->windows = new LoudnessWindows();
-        $this->scan = new PlainScan(SampleLayout::float32($channels), $rate);
+        $this->scan = 2 === $channels ? new StereoSamples($rate, $peaks) : new PlainScan(SampleLayout::float32($channels), $rate);
     }
 
     /** @param array<int, float> $samples 100 ms of them, but for the last; interleaved, full scale ±1.0 */

@@ -64,11 +64,13 @@ final readonly class FileMaker
         $span = $order->excerpt->span($mix);
         $target = $order->target($mix->aim);
         $share = self::isPart($order) ? 0.25 : 0.5;
-        $part = $this->converted($this->rendered($order->excerpt->of($mix), $sounds, $span, "{$work}/part", static fn (float $done): mixed => $report($share * $done)), $order, $report);
+        // What is written as it is rendered can be measured on the way.
+        $meter = 10 * Renderer::PIECE === $mix->rate && $mix->rate === $order->rate && 2 === $order->channels ? new SampleMeter(2, $mix->rate, peaks: false) : null;
+        $part = $this->converted($this->rendered($order->excerpt->of($mix), $sounds, $span, "{$work}/part", self::isPart($order) ? null : $meter, static fn (float $done): mixed => $report($share * $done)), $order, $report);
         $whole = self::isPart($order)
-            ? $this->converted($this->rendered($mix, $sounds, $span, "{$work}/whole", static fn (float $done): mixed => $report($share + $share * $done)), $order, $report)
+            ? $this->converted($this->rendered($mix, $sounds, $span, "{$work}/whole", $meter, static fn (float $done): mixed => $report($share + $share * $done)), $order, $report)
             : $part;
-        $measured = $whole->measured(static fn (): mixed => $report(0.5));
+        $measured = $meter?->finish() ?? $whole->measured(static fn (): mixed => $report(0.5));
         $louder = $lower = 0.0;
         for ($coding = 1;; ++$coding) {
             $to = new ToTarget($target->corrected($louder, $lower), $measured, $order->channels, $order->rate);
@@ -93,11 +95,12 @@ final readonly class FileMaker
      * @param array<string, PcmSource> $sounds
      * @param Closure(float): mixed $report
      */
-    private function rendered(Mix $mix, array $sounds, Span $span, string $path, Closure $report): FloatFile
+    private function rendered(Mix $mix, array $sounds, Span $span, string $path, ?SampleMeter $meter, Closure $report): FloatFile
     {
         $file = OutFile::create($path, 'the work file', self::DISK);
         foreach ((new Renderer($mix, $sounds))->render($span) as $from => $samples) {
             $file->write(pack('g*', ...$samples));
+            $meter?->push($samples);
             $report(($from - $span->from) / $span->length());
         }
         $file->close();

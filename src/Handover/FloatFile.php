@@ -36,10 +36,14 @@ final readonly class FloatFile
         fclose($file);
     }
 
-    /** @param callable(): mixed $tick called now and then */
+    /**
+     * How loud it is; its peaks are not looked for.
+     *
+     * @param callable(): mixed $tick called now and then
+     */
     public function measured(callable $tick): Loudness
     {
-        $meter = new SampleMeter($this->channels, $this->rate);
+        $meter = new SampleMeter($this->channels, $this->rate, peaks: false);
         foreach ($this->pieces() as $piece) {
             $meter->push($piece);
             $tick();
