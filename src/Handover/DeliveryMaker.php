@@ -19,6 +19,7 @@ use Wattage\App\Project\History;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
 use Wattage\Core\Handover\Tags;
+use Wattage\Core\Handover\TamedPlaces;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\PcmSource;
 use Wattage\Core\Signal\Clipping;
@@ -76,6 +77,7 @@ final readonly class DeliveryMaker
         $order = $delivery->order();
         $target = $order->target($mix->aim);
         $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
+        $places = $this->places->of($delivery->project, $mix, $order, $made->acts);
 
         return [
             'integrated' => $round($made->measured->integrated),
@@ -92,7 +94,8 @@ final readonly class DeliveryMaker
                 'most' => $round($made->acts->most),
                 'seconds' => $round($made->acts->seconds()),
                 'part' => round($made->acts->frames / max(1, $made->measured->frames), 4),
-                'places' => $this->places->of($delivery->project, $mix, $order, $made->acts),
+                'places' => $places,
+                'tame' => TamedPlaces::edit($mix, $places),
             ],
         ];
     }

@@ -194,6 +194,19 @@ final class HandoverTest extends ApiTestCase
         self::assertSame([], $this->call('GET', '/api/recipes')['recipes'], 'who removes all has none');
     }
 
+    public function testTamingWhatTheGuardHeldDownSparesItTheWork(): void
+    {
+        $project = $this->programme();
+        $order = ['format' => 'wav', 'target' => ['loudness' => -14.0, 'truePeak' => -1.0]];
+        [$before] = $this->handOver($project, [$order]);
+        self::assertGreaterThan(3.0, $before['outcome']['guard']['most']);
+        $this->edit($project, $before['outcome']['guard']['tame']);
+        self::assertSame(200, $this->statusCode());
+        [$after] = $this->handOver($project, [$order]);
+        self::assertLessThan($before['outcome']['guard']['most'] - 3.0, $after['outcome']['guard']['most']);
+        self::assertTrue($after['outcome']['met']);
+    }
+
     public function testAFileOfAnEarlierStateSaysSo(): void
     {
         $project = $this->programme();

@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Download, Headphones, Square } from "lucide-react";
 import { api } from "@/api/client";
-import type { Delivery } from "@/api/types";
+import type { Delivery, Edit } from "@/api/types";
 import { formatBytes, formatDb, formatSeconds } from "@/lib/format";
-import { useMix } from "@/store/context";
+import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { describe } from "./orders";
 import { Places } from "./Places";
 import { isOver } from "./useFiles";
@@ -110,6 +110,8 @@ const [MUCH_DB, MUCH_PART] = [3, 0.01];
 
 function Measured({ file, onGo }: { file: Delivery; onGo: () => void }) {
   const tracks = useMix((s) => s.tracks);
+  const store = useMixStore();
+  const canEdit = useCanEdit();
   const { outcome } = file;
   if (!outcome) return null;
   const { guard, target } = outcome;
@@ -148,6 +150,17 @@ function Measured({ file, onGo }: { file: Delivery; onGo: () => void }) {
             down, by up to {guard.most.toFixed(1)} dB, {guard.seconds.toFixed(1)} s in all.
             {much && " That is much: tame the peaks in the mix instead."}
           </summary>
+          {much && guard.tame && canEdit && (
+            <button
+              type="button"
+              className="button mt-1"
+              title="Short dips of the tracks that were too loud there: one edit, which can be undone. Then make the file again"
+              disabled={file.outOfDate}
+              onClick={() => void store.getState().edit(guard.tame as unknown as Edit)}
+            >
+              Tame these places
+            </button>
+          )}
           <Places
             places={guard.places.map(({ at, db, track }) => ({ at, db: -db, of: nameOf(track) }))}
             onGo={onGo}
