@@ -11,8 +11,10 @@ require dirname(__DIR__).'/vendor/autoload.php';
 
 use Wattage\App\Handover\About;
 use Wattage\App\Handover\FileMaker;
+use Wattage\App\Handover\FilmPicture;
 use Wattage\App\Media\Coder;
 use Wattage\App\Media\Ffmpeg;
+use Wattage\App\Media\FilmCoder;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
@@ -105,14 +107,14 @@ $plain = took(static function () use ($mix, $sources, $dir): void {
     foreach ((new WavRender($mix, $sources, SampleFormat::Pcm24))->writeTo(fopen("{$dir}/plain.wav", 'w')) as $_) {
     }
 });
-$maker = new FileMaker(new Coder('ffmpeg'), new Ffmpeg('ffmpeg', 'ffprobe'));
+$maker = new FileMaker(new Coder('ffmpeg'), new Ffmpeg('ffmpeg', 'ffprobe'), new FilmPicture(new FilmCoder(new Coder('ffmpeg'), 'ffprobe')));
 $about = new About(new Tags('Bench'), 'bench', 'bench', new DateTimeImmutable());
 foreach ([[FileFormat::Wav, 24, 0, -16.0], [FileFormat::Flac, 24, 0, -16.0], [FileFormat::Mp3, 0, 192, -16.0]] as [$format, $bits, $kbps, $loudness]) {
     $work = "{$dir}/work";
     mkdir($work);
     $made = null;
-    $seconds = took(static function () use (&$made, $maker, $format, $bits, $kbps, $loudness, $mix, $sources, $work, $about): void {
-        $made = $maker->make(new FileOrder($format, $bits, $kbps, RATE, 2, Excerpt::programme(), Target::of($loudness, -1.0), false), $mix, $sources, $work, $about, static fn () => null);
+    $seconds = took(static function () use (&$made, $maker, $format, $bits, $kbps, $loudness, $mix, $sources, static fn (): string => '', $work, $about): void {
+        $made = $maker->make(new FileOrder($format, $bits, $kbps, RATE, 2, Excerpt::programme(), Target::of($loudness, -1.0), false), $mix, $sources, static fn (): string => '', $work, $about, static fn () => null);
     });
     printf("handover, %-4s at %.0f LUFS: %5.1f s, ratio %.2f to the plain render; %.2f LUFS, %.2f dBTP, guard %.1f dB\n", $format->value, $loudness, $seconds, $seconds / $plain, $made->measured->integrated, $made->measured->truePeak, $made->acts->most);
     exec('rm -rf '.escapeshellarg($work));

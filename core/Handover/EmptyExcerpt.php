@@ -26,4 +26,14 @@ final class EmptyExcerpt extends DomainException implements Problem
     {
         return new self('The track that was to be handed over is not in this mix any more. Choose another.', 'track');
     }
+
+    public static function noPicture(): self
+    {
+        return new self('There is no picture in this part of the programme, so that no film can be made of it. Hand over its sound, or place a film on the timeline.', 'format');
+    }
+
+    public static function tooManyPictures(int $most): self
+    {
+        return new self("A film is laid of {$most} pieces of picture at most; this has more. Hand over a range of it.", 'format');
+    }
 }

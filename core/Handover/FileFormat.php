@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Handover;
 
-/** The kinds of sound files that can be handed over. */
+/** The kinds of files with sound that can be handed over; a film is MP4 with the picture of the timeline. */
 enum FileFormat: string
 {
     case Wav = 'wav';
@@ -12,10 +12,15 @@ enum FileFormat: string
     case Mp3 = 'mp3';
     case Aac = 'aac';
     case Opus = 'opus';
+    case Film = 'film';
 
     public function ending(): string
     {
-        return self::Aac === $this ? 'm4a' : $this->value;
+        return match ($this) {
+            self::Aac => 'm4a',
+            self::Film => 'mp4',
+            default => $this->value,
+        };
     }
 
     public function mediaType(): string
@@ -26,6 +31,7 @@ enum FileFormat: string
             self::Mp3 => 'audio/mpeg',
             self::Aac => 'audio/mp4',
             self::Opus => 'audio/ogg',
+            self::Film => 'video/mp4',
         };
     }
 
@@ -49,7 +55,7 @@ enum FileFormat: string
     public function rates(): array
     {
         return match ($this) {
-            self::Opus => [48_000],
+            self::Opus, self::Film => [48_000],
             self::Mp3 => [44_100, 48_000],
             default => [44_100, 48_000, 96_000],
         };
@@ -60,7 +66,7 @@ enum FileFormat: string
     {
         return match ($this) {
             self::Mp3 => [64, 192, 320],
-            self::Aac => [64, 192, 320],
+            self::Aac, self::Film => [64, 192, 320],
             self::Opus => [48, 128, 256],
             default => [0, 0, 0],
         };

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Command;
 
+use Closure;
 use DateTimeImmutable;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Input\InputInterface;
@@ -51,9 +52,12 @@ final class RenderCommand extends MixFileCommand
 
     protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): int
     {
+        $named = MediaDirectory::files($json);
+        $media = $input->getOption('media');
+        $original = static fn (string $id): string => (\is_string($media) ? $media : '.').'/'.($named[$id] ?? '');
         $code = self::SUCCESS;
         foreach (RenderOptions::files($input, $mix, $out) as $path => $order) {
-            $made = $this->one($order, $mix, $sounds, $path, $output);
+            $made = $this->one($order, $mix, $sounds, $original, $path, $output);
             $this->tell($made, $order, $mix, $path, $output);
             $made->isMet || $code = self::MISSED;
         }
@@ -61,8 +65,11 @@ final class RenderCommand extends MixFileCommand
         return $code;
     }
 
-    /** @param array<string, PcmSource> $sounds */
-    private function one(FileOrder $order, Mix $mix, array $sounds, string $path, OutputInterface $output): Made
+    /**
+     * @param array<string, PcmSource> $sounds
+     * @param Closure(string): string $original path of the file of a source
+     */
+    private function one(FileOrder $order, Mix $mix, array $sounds, Closure $original, string $path, OutputInterface $output): Made
     {
         $work = "{$path}.work"; // what carries the final name is whole
         $files = new Filesystem();
@@ -70,7 +77,7 @@ final class RenderCommand extends MixFileCommand
         $shown = -1;
         try {
             $about = new About(new Tags(pathinfo($path, \PATHINFO_FILENAME)), basename($path), bin2hex(random_bytes(16)), new DateTimeImmutable());
-            $made = $this->files->make($order, $mix, $sounds, $work, $about, static function (float $done) use ($output, &$shown): void {
+            $made = $this->files->make($order, $mix, $sounds, $original, $work, $about, static function (float $done) use ($output, &$shown): void {
                 if ($output->isDecorated() && $shown !== (int) (100 * $done)) {
                     $shown = (int) (100 * $done);
                     $output->write("\r{$shown} %");

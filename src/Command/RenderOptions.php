@@ -24,7 +24,7 @@ use Wattage\Core\Timeline\Stem;
 /** What the console was asked to render: files by their names. */
 final readonly class RenderOptions
 {
-    public const FORMATS = 'pcm16, pcm24, float32, flac, mp3, aac or opus';
+    public const FORMATS = 'pcm16, pcm24, float32, flac, mp3, aac, opus or film';
 
     /**
      * @return non-empty-array<string, FileOrder> by the path to write

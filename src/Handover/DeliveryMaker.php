@@ -49,7 +49,7 @@ final readonly class DeliveryMaker
             $this->spool->needs(FileMaker::needs($order, $span), 'this file');
             $tags = $delivery->tags + ['title' => $delivery->project->name];
             $about = new About(new Tags($tags['title'], $tags['programme'] ?? '', $tags['episode'] ?? '', $tags['author'] ?? ''), FileName::of($delivery, $mix), substr(str_replace('-', '', (string) $delivery->id), 0, 32), $delivery->createdAt);
-            $made = $this->files->make($order, $mix, $this->sounds($mix), $work, $about, static fn (float $done) => $lease->report(0.98 * $done));
+            $made = $this->files->make($order, $mix, $this->sounds($mix), $this->originals($work, $lease), $work, $about, static fn (float $done) => $lease->report(0.98 * $done));
             $size = (int) filesize($made->file);
             $sha256 = self::digest($made->file, $lease);
             $this->store->put($delivery->path(), $made->file, $sha256, $lease->alive(...));
@@ -138,6 +138,24 @@ final readonly class DeliveryMaker
             'peak' => $clipping->highest > 0.0 ? $dbfs($clipping->highest) : null,
             'places' => array_map(static fn (array $place): array => [$place[0], $place[1], $dbfs($place[2])], $clipping->places),
         ];
+    }
+
+    /** @return Closure(string): string each is fetched once */
+    private function originals(string $work, Lease $lease): Closure
+    {
+        $fetched = [];
+
+        return function (string $id) use ($work, $lease, &$fetched): string {
+            if (!isset($fetched[$id])) {
+                $source = $this->entities->find(Source::class, $id) ?? throw new RuntimeException("Source {$id} is gone.");
+                $this->spool->needs($source->size, $source->name);
+                $part = 'original-'.\count($fetched);
+                $this->store->fetch($source, 'original', $this->spool->file($work, $part, $source->name), $lease->alive(...));
+                $fetched[$id] = "{$work}/{$part}";
+            }
+
+            return $fetched[$id];
+        };
     }
 
     /** @return array<string, PcmSource> */

@@ -9,6 +9,7 @@ use Wattage\App\Media\Coder;
 use Wattage\App\Media\Ffmpeg;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
+use Wattage\Core\Captions\CaptionWriter;
 use Wattage\Core\Handover\Chapter;
 use Wattage\Core\Handover\ExcerptKind;
 use Wattage\Core\Handover\FileFormat;
@@ -40,7 +41,7 @@ final readonly class FileMaker
     private const ALLOWED = 0.05;
     private const CODINGS = 4;
 
-    public function __construct(private Coder $coder, private Ffmpeg $ffmpeg)
+    public function __construct(private Coder $coder, private Ffmpeg $ffmpeg, private FilmPicture $pictures)
     {
     }
 
@@ -54,15 +55,17 @@ final readonly class FileMaker
 
     /**
      * @param array<string, PcmSource> $sounds by source id
+     * @param Closure(string): string $original path of the file of a source as it was sent, by its id; for a film
      * @param string $work a directory for it alone
      * @param Closure(float): mixed $report told how much is done, 0…1, again and again
      *
      * @throws Problem|NoRoom
      */
-    public function make(FileOrder $order, Mix $mix, array $sounds, string $work, About $about, Closure $report): Made
+    public function make(FileOrder $order, Mix $mix, array $sounds, Closure $original, string $work, About $about, Closure $report): Made
     {
         $span = $order->excerpt->span($mix);
         $target = $order->target($mix->aim);
+        $film = FileFormat::Film === $order->format ? $this->film($mix, $span, $work, $original, static fn (): mixed => $report(0.0)) : [null, null];
         $share = self::isPart($order) ? 0.25 : 0.5;
         // What is written as it is rendered can be measured on the way.
         $meter = 10 * Renderer::PIECE === $mix->rate && $mix->rate === $order->rate && 2 === $order->channels ? new SampleMeter(2, $mix->rate, peaks: false) : null;
@@ -74,7 +77,7 @@ final readonly class FileMaker
         $louder = $lower = 0.0;
         for ($coding = 1;; ++$coding) {
             $to = new ToTarget($target->corrected($louder, $lower), $measured, $order->channels, $order->rate);
-            $made = $this->once($to, $whole, $part, $order, $mix, $span, $work, $about, $report);
+            $made = $this->once($to, $whole, $part, $order, $mix, $span, $work, $about, $film, $report);
             $off = null === $target->loudness || self::isPart($order) ? 0.0 : $target->loudness - ($made->measured->integrated ?? $target->loudness);
             $over = null === $target->truePeak ? 0.0 : ($made->measured->truePeak ?? -\INF) - $target->truePeak;
             if ($order->format->isLossless() || $coding >= self::CODINGS || ($over <= self::ALLOWED && abs($off) <= self::ALLOWED)) {
@@ -121,8 +124,30 @@ final readonly class FileMaker
         return $converted;
     }
 
-    /** @param Closure(float): mixed $report */
-    private function once(ToTarget $to, FloatFile $whole, FloatFile $part, FileOrder $order, Mix $mix, Span $span, string $work, About $about, Closure $report): Made
+    /**
+     * @param Closure(string): string $original
+     * @param Closure(): mixed $tick
+     *
+     * @return array{string, ?string} files of its picture, and of its captions where it has some
+     */
+    private function film(Mix $mix, Span $span, string $work, Closure $original, Closure $tick): array
+    {
+        $picture = $this->pictures->make($mix, $span, $work, $original, $tick);
+        if ([] === $mix->captions) {
+            return [$picture, null];
+        }
+        $captions = OutFile::create("{$work}/captions.vtt", 'the captions', self::DISK);
+        $captions->write(CaptionWriter::vtt($mix->captions, $span, $mix->rate));
+        $captions->close();
+
+        return [$picture, "{$work}/captions.vtt"];
+    }
+
+    /**
+     * @param array{?string, ?string} $film picture and captions
+     * @param Closure(float): mixed $report
+     */
+    private function once(ToTarget $to, FloatFile $whole, FloatFile $part, FileOrder $order, Mix $mix, Span $span, string $work, About $about, array $film, Closure $report): Made
     {
         $frames = $part->frames();
         $chapters = Chapter::of($mix, $span, $order->rate);
@@ -152,21 +177,22 @@ final readonly class FileMaker
         $measured = null === $own ? $to->result : $own->finish();
         $wav->end($measured);
         if ($isCoded) {
-            $measured = $this->coded($order, $wavPath, "{$work}/file", MetadataText::of($about->tags, $about->made->format('Y-m-d'), $chapters, $order->rate, $frames, FileFormat::Flac === $order->format), $measured, static fn (): mixed => $report(0.95));
+            $measured = $this->coded($order, $wavPath, "{$work}/file", MetadataText::of($about->tags, $about->made->format('Y-m-d'), $chapters, $order->rate, $frames, FileFormat::Flac === $order->format), $measured, $film, static fn (): mixed => $report(0.95));
         }
 
         return new Made("{$work}/file", $measured, $to->gain, $order->target($mix->aim)->isMetBy($whole === $part ? $measured : $to->result), $to->acts, $clipping);
     }
 
     /**
+     * @param array{?string, ?string} $film picture and captions
      * @param Closure(): mixed $tick
      *
      * @return Loudness of what a decoder makes of it
      */
-    private function coded(FileOrder $order, string $wav, string $file, string $about, Loudness $measured, Closure $tick): Loudness
+    private function coded(FileOrder $order, string $wav, string $file, string $about, Loudness $measured, array $film, Closure $tick): Loudness
     {
         file_put_contents("{$wav}.about", $about) === \strlen($about) || throw NoRoom::full('the file', self::DISK);
-        $this->coder->encode($wav, "{$wav}.about", $order, $file, $tick);
+        $this->coder->encode($wav, "{$wav}.about", $order, $file, $tick, ...$film);
         unlink($wav);
         if ($order->format->isLossless()) {
             return $measured;

@@ -16,6 +16,7 @@ use Wattage\Core\Handover\FileOrder;
 final readonly class Coder
 {
     private const SILENT_SECONDS = 120;
+    private const ONLY_FILES = ['-protocol_whitelist', 'file'];
 
     public function __construct(private string $ffmpeg)
     {
@@ -29,30 +30,45 @@ final readonly class Coder
     public function convert(string $from, int $rate, string $to, int $toRate, int $toChannels, Closure $tick): void
     {
         $filters = [...(1 === $toChannels ? ['pan=mono|c0=0.5*c0+0.5*c1'] : []), ...($toRate === $rate ? [] : ["aresample={$toRate}:resampler=soxr:precision=28"])];
-        $this->run($tick, '-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', "file:{$from}", '-af', implode(',', $filters), '-f', 'f32le', '-y', $to);
+        $this->run($tick, ...[...self::ONLY_FILES, '-f', 'f32le', '-ar', (string) $rate, '-ac', '2', '-i', "file:{$from}", '-af', implode(',', $filters), '-f', 'f32le', '-y', $to]);
     }
 
     /**
      * @param string $wav what is to be coded
      * @param string $about tags and chapters, as ffmpeg writes them to a text file
+     * @param ?string $picture a file of the picture, for a film
+     * @param ?string $captions a WebVTT file, for a film that has some
      * @param Closure(): mixed $tick called now and then
      */
-    public function encode(string $wav, string $about, FileOrder $order, string $to, Closure $tick): void
+    public function encode(string $wav, string $about, FileOrder $order, string $to, Closure $tick, ?string $picture = null, ?string $captions = null): void
     {
         $coded = match ($order->format) {
             FileFormat::Flac => ['-c:a', 'flac', ...(24 === $order->bits ? ['-sample_fmt', 's32', '-bits_per_raw_sample', '24'] : ['-sample_fmt', 's16']), '-f', 'flac'],
             FileFormat::Mp3 => ['-c:a', 'libmp3lame', '-b:a', "{$order->kbps}k", '-id3v2_version', '3', '-f', 'mp3'],
-            FileFormat::Aac => ['-c:a', 'aac', '-b:a', "{$order->kbps}k", '-movflags', '+faststart', '-f', 'mp4'],
+            FileFormat::Aac, FileFormat::Film => ['-c:a', 'aac', '-b:a', "{$order->kbps}k", '-movflags', '+faststart', '-f', 'mp4'],
             FileFormat::Opus => ['-c:a', 'libopus', '-b:a', "{$order->kbps}k", '-f', 'ogg'],
             FileFormat::Wav => throw new RuntimeException('A WAV file is written, not coded.'),
         };
-        $this->run($tick, '-f', 'wav', '-i', "file:{$wav}", '-f', 'ffmetadata', '-i', "file:{$about}", '-map', '0:a:0', '-map_metadata', '1', '-map_chapters', '1', ...[...$coded, '-y', $to]);
+        $inputs = [...self::ONLY_FILES, '-f', 'wav', '-i', "file:{$wav}", ...self::ONLY_FILES, '-f', 'ffmetadata', '-i', "file:{$about}"];
+        $maps = [...(null === $picture ? [] : ['-map', '2:v:0', '-c:v', 'copy']), '-map', '0:a:0', '-map_metadata', '1', '-map_chapters', '1'];
+        null === $picture || array_push($inputs, ...self::ONLY_FILES, ...['-f', 'mov', '-i', "file:{$picture}"]);
+        if (null !== $captions) {
+            array_push($inputs, ...self::ONLY_FILES, ...['-f', 'webvtt', '-i', "file:{$captions}"]);
+            array_push($maps, '-map', (null === $picture ? 2 : 3).':s:0', '-c:s', 'mov_text');
+        }
+        $this->run($tick, ...$inputs, ...$maps, ...$coded, ...['-y', $to]);
     }
 
-    /** @param Closure(): mixed $tick @throws NoRoom */
-    private function run(Closure $tick, string ...$arguments): void
+    /**
+     * Any work of ffmpeg that ends in a file.
+     *
+     * @param Closure(): mixed $tick called now and then
+     *
+     * @throws NoRoom
+     */
+    public function run(Closure $tick, string ...$arguments): void
     {
-        $process = new Process([...Ffmpeg::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', '-protocol_whitelist', 'file,pipe', ...$arguments], timeout: null);
+        $process = new Process([...Ffmpeg::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...$arguments], timeout: null);
         $process->setIdleTimeout(self::SILENT_SECONDS);
         try {
             $process->start();

@@ -40,7 +40,7 @@ final readonly class Ffmpeg
      */
     public function probe(string $file, string $name, int $mostChannels = 2): AudioFacts
     {
-        $process = new Process([...self::LIMITS, $this->ffprobe, '-v', 'error', ...$this->input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
+        $process = new Process([...self::LIMITS, $this->ffprobe, '-v', 'error', ...self::input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
         try {
             $process->run();
         } catch (ProcessTimedOutException) {
@@ -98,7 +98,7 @@ final readonly class Ffmpeg
     private function pcm(string $file, string $name, Complaints $complaints, string ...$output): Generator
     {
         $process = new Process([
-            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...$this->input($file),
+            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...self::input($file),
             '-map', '0:a:0', '-vn', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), ...$output, 'pipe:1',
         ], timeout: null);
         $process->setIdleTimeout(self::SILENT_SECONDS);
@@ -173,7 +173,7 @@ final readonly class Ffmpeg
     public function picture(string $file, string $name, string $target, float $skip): Generator
     {
         $process = new Process([
-            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...$this->input($file),
+            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...self::input($file),
             '-map', '0:v:0', '-an', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), '-ss', \sprintf('%.6f', $skip),
             '-vf', 'scale=w=min(640\\,iw):h=-2', '-vsync', 'cfr', '-pix_fmt', 'yuv420p',
             '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-threads', '1', '-crf', '28', '-b:v', '700k', '-g', '12',
@@ -200,8 +200,8 @@ final readonly class Ffmpeg
         }
     }
 
-    /** @return list<string> */
-    private function input(string $file): array
+    /** @return list<string> what lets nothing but this file, in a container that is known, be read */
+    public static function input(string $file): array
     {
         return ['-protocol_whitelist', 'file,pipe', '-format_whitelist', self::CONTAINERS, '-i', 'file:'.$file];
     }

@@ -10,6 +10,7 @@ export const FORMATS: { format: Format; name: string }[] = [
   { format: "mp3", name: "MP3" },
   { format: "aac", name: "AAC" },
   { format: "opus", name: "Opus" },
+  { format: "film", name: "Film, MP4" },
 ];
 
 export const BITS: Record<Format, (16 | 24 | 32)[]> = {
@@ -18,6 +19,7 @@ export const BITS: Record<Format, (16 | 24 | 32)[]> = {
   mp3: [],
   aac: [],
   opus: [],
+  film: [],
 };
 export const KBPS: Record<Format, number[]> = {
   wav: [],
@@ -25,6 +27,7 @@ export const KBPS: Record<Format, number[]> = {
   mp3: [64, 96, 128, 160, 192, 256, 320],
   aac: [64, 96, 128, 160, 192, 256, 320],
   opus: [48, 64, 96, 128, 160, 192, 256],
+  film: [64, 96, 128, 160, 192, 256, 320],
 };
 export const RATES: Record<Format, (44100 | 48000 | 96000)[]> = {
   wav: [44100, 48000, 96000],
@@ -32,6 +35,7 @@ export const RATES: Record<Format, (44100 | 48000 | 96000)[]> = {
   mp3: [44100, 48000],
   aac: [44100, 48000, 96000],
   opus: [48000],
+  film: [48000],
 };
 
 /** The same order in another format: what that cannot have is given the nearest it can. */
