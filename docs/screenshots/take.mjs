@@ -8,7 +8,7 @@ const browser = await chromium.launch({
   executablePath: "/usr/bin/chromium",
   args: [...(process.getuid() === 0 ? ["--no-sandbox"] : []), "--autoplay-policy=no-user-gesture-required", "--disable-background-networking"],
 });
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: "light" });
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "light" })).newPage();
 const take = async (name) => {
   await page.waitForTimeout(700);
   await page.screenshot({ path: new URL(`./${name}.png`, import.meta.url).pathname });
@@ -71,10 +71,6 @@ await state({ stretch: null, selected: ["narrator", "deckhand"].flatMap((t) => s
 await page.keyboard.press("Shift+K");
 await page.getByRole("dialog").getByRole("row").nth(3).waitFor();
 await take("even-up");
-await page.keyboard.press("Escape");
-await page.keyboard.press("Shift+S");
-await page.getByRole("dialog").getByRole("row").nth(3).waitFor();
-await take("steady");
 await page.keyboard.press("Escape");
 
 await page.getByRole("button", { name: "intake" }).click();
@@ -214,10 +210,17 @@ await page.getByTestId("timeline").getByText("Nora Lindqvist").first().waitFor()
 await take("together");
 await nora.context().close();
 await page.getByRole("button", { name: "Handover" }).click();
-await page.getByRole("button", { name: "Render" }).click();
-await page.getByRole("link", { name: "Fetch" }).first().waitFor({ timeout: 60000 });
+await page.getByRole("button", { name: "Make To the podcast host" }).click();
+await page.getByRole("button", { name: "Make To the broadcaster" }).click();
+await page.waitForFunction(() => document.querySelectorAll('a[aria-label^="Report of"][target]').length >= 3, null, { timeout: 180_000 });
 await take("handover");
-await page.keyboard.press("Escape");
+const report = await page.locator('a[aria-label*=".mp3"][target]').first().getAttribute("href");
+const paper = await page.context().newPage();
+await paper.setViewportSize({ width: 900, height: 1270 });
+await paper.goto(new URL(report, page.url()).href);
+await paper.screenshot({ path: new URL("report.png", import.meta.url).pathname });
+await paper.close();
+await page.getByRole("button", { name: "Balance", exact: true }).click();
 await page.keyboard.press("?");
 await take("keys");
 await page.keyboard.press("Escape");

@@ -115,10 +115,14 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   const layout = useMemo(() => layOut(tracks, size.height, heights), [tracks, size.height, heights]);
   const show = useCallback(
     (next: Sheet) => {
-      if (next === "guide") setGuide(true);
+      // It points at what is in Balance, and would cover what is elsewhere.
+      if (next === "guide") {
+        setRoom("balance");
+        setGuide(true);
+      }
       setSheet(next === "guide" ? null : next);
     },
-    [setGuide],
+    [setGuide, setRoom],
   );
   const showKeys = useCallback(() => show("keys"), [show]);
   useFigures();
@@ -242,7 +246,7 @@ export function Workspace({ onClose }: { onClose: () => void }) {
         <Notice />
         <UndoQuestion />
         <TargetMenu asked={menu} onClose={() => setMenu(null)} />
-        {guide && <Guide onClose={() => setGuide(false)} />}
+        {guide && room === "balance" && <Guide onClose={() => setGuide(false)} />}
         <KeySheet
           open={sheet === "keys"}
           onOpenChange={(open) => setSheet(open ? "keys" : null)}

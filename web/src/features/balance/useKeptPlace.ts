@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import type { View } from "@/features/timeline";
 import { keep, readKept } from "@/lib/kept";
 import type { Room } from "./TopBar";
@@ -24,11 +24,12 @@ export function useKeptPlace(project: string, view: View): Place | null {
 /** The room one is in; a project opens in the one it was left in. */
 export function useKeptRoom(project: string): [Room, (room: Room) => void] {
   const [room, setRoom] = useState(() => readKept<Room>(roomOf(project)) ?? "balance");
-  return [
-    room,
-    (next) => {
+  const change = useCallback(
+    (next: Room) => {
       keep(roomOf(project), next);
       setRoom(next);
     },
-  ];
+    [project],
+  );
+  return [room, change];
 }
