@@ -113,7 +113,7 @@ foreach ([[FileFormat::Wav, 24, 0, -16.0], [FileFormat::Flac, 24, 0, -16.0], [Fi
     $work = "{$dir}/work";
     mkdir($work);
     $made = null;
-    $seconds = took(static function () use (&$made, $maker, $format, $bits, $kbps, $loudness, $mix, $sources, static fn (): string => '', $work, $about): void {
+    $seconds = took(static function () use (&$made, $maker, $format, $bits, $kbps, $loudness, $mix, $sources, $work, $about): void {
         $made = $maker->make(new FileOrder($format, $bits, $kbps, RATE, 2, Excerpt::programme(), Target::of($loudness, -1.0), false), $mix, $sources, static fn (): string => '', $work, $about, static fn () => null);
     });
     printf("handover, %-4s at %.0f LUFS: %5.1f s, ratio %.2f to the plain render; %.2f LUFS, %.2f dBTP, guard %.1f dB\n", $format->value, $loudness, $seconds, $seconds / $plain, $made->measured->integrated, $made->measured->truePeak, $made->acts->most);
