@@ -14,6 +14,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\Comparison;
+use Wattage\App\Project\Cuts;
 use Wattage\App\Project\DuckingPlans;
 use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
@@ -51,6 +52,15 @@ final readonly class MixController
             'mix' => MixView::whole($this->history->mix($project)),
             ...$this->steps->place($project, $head),
         ], $head);
+    }
+
+    /** What of a cut that was made elsewhere can be laid here: an edit to send back, and what is missing for the rest. */
+    #[Route('/cut', methods: 'POST')]
+    public function cut(Uuid $id, Request $request, Cuts $cuts): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Editor);
+
+        return new JsonResponse($cuts->look($project, $this->history->mix($project), $request->getContent()), headers: ['Cache-Control' => 'no-store']);
     }
 
     /** The mix as a file in the open format. */

@@ -232,16 +232,20 @@ final readonly class History
         return new EditReader($mix, $this->placeable($project, $json));
     }
 
-    /** @return array<string, \Wattage\Core\Timeline\Source> the source that an edit names, when it is one of the project's */
+    /** @return array<string, \Wattage\Core\Timeline\Source> the sources that an edit names, where they are ones of the project */
     private function placeable(Project $project, mixed $json): array
     {
-        $id = \is_array($json) ? ($json['source'] ?? null) : null;
-        if (!\is_string($id) || !\Symfony\Component\Uid\Uuid::isValid($id)) {
-            return [];
+        $ids = [];
+        \is_array($json) && array_walk_recursive($json, static function (mixed $value, string|int $name) use (&$ids): void {
+            'source' === $name && \is_string($value) && \Symfony\Component\Uid\Uuid::isValid($value) && $ids[$value] = true;
+        });
+        $sources = [];
+        foreach ([] === $ids ? [] : $this->entities->getRepository(Source::class)->findBy(['id' => array_keys($ids), 'project' => $project, 'state' => SourceState::Ready]) as $found) {
+            $source = $found->toMixSource();
+            null === $source || $sources[$source->id] = $source;
         }
-        $source = $this->entities->getRepository(Source::class)->findOneBy(['id' => $id, 'project' => $project, 'state' => SourceState::Ready])?->toMixSource();
 
-        return null === $source ? [] : [$source->id => $source];
+        return $sources;
     }
 
     /**

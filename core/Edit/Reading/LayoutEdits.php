@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Reading;
 
+use Wattage\Core\Curve\Curve;
 use Wattage\Core\Edit\AddClip;
 use Wattage\Core\Edit\AttachPicture;
 use Wattage\Core\Edit\DetachPicture;
@@ -11,6 +12,7 @@ use Wattage\Core\Edit\DuplicateClips;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\InsertTime;
 use Wattage\Core\Edit\JoinClips;
+use Wattage\Core\Edit\LayCut;
 use Wattage\Core\Edit\LoopClip;
 use Wattage\Core\Edit\MoveClip;
 use Wattage\Core\Edit\MoveClips;
@@ -25,8 +27,14 @@ use Wattage\Core\Edit\SlipClip;
 use Wattage\Core\Edit\Split;
 use Wattage\Core\Edit\TrimClip;
 use Wattage\Core\Edit\TrimPicture;
+use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\InvalidMix;
+use Wattage\Core\Timeline\Marker;
+use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
@@ -40,6 +48,7 @@ final class LayoutEdits
 
         return match ($kind) {
             'add-clip' => self::addClip($read),
+            'lay-cut' => self::layCut($read),
             'remove-clips' => new RemoveClips($read->clips(), $fields->bool('close', false)),
             'remove-range' => new RemoveRange($read->span(), $read->tracks(), $fields->bool('close', false)),
             'insert-time' => new InsertTime($read->time('at'), $read->length('length', 1), $read->tracks()),
@@ -78,6 +87,29 @@ final class LayoutEdits
             $fields->int('length', 1, $source->length - $in, $source->length - $in),
             $fields->has('stem') ? Track::named($fields->string('track'), $fields->has('name') ? $fields->string('name') : $source->name, $fields->choice('stem', Stem::class)) : null,
         );
+    }
+
+    private static function layCut(EditFields $read): LayCut
+    {
+        $sources = $tracks = [];
+        $left = LayCut::MOST_CLIPS;
+        foreach ($read->fields->objects('tracks', Mix::MAX_TRACKS) as $fields) {
+            $track = Track::named($fields->string('track'), $fields->string('name'), $fields->choice('stem', Stem::class));
+            $clips = [];
+            foreach ($fields->objects('clips', $left) as $clip) {
+                --$left;
+                $source = $read->source($clip);
+                $sources[$source->id] = $source;
+                $in = $clip->int('in', 0, $source->length - 1);
+                $made = new Clip(Name::checkId($clip->string('clip'), 'clip'), $source->id, Name::check($clip->string('name')), $clip->int('at'), $in, $clip->int('length', 1, $source->length - $in), Decibels::unchanged(), Curve::flat(), fadeIn: Fade::of($clip->int('fadeIn', default: 0)), fadeOut: Fade::of($clip->int('fadeOut', default: 0)));
+                isset($clips[$made->id]) && throw InvalidMix::idTaken($made->id, 'clips');
+                $clips[$made->id] = $made;
+            }
+            $tracks[] = $track->withClip(...array_values($clips));
+        }
+        $markers = array_map(static fn (Fields $marker): Marker => new Marker($marker->string('marker'), $marker->int('at'), $marker->string('name')), $read->fields->has('markers') ? $read->fields->objects('markers', Mix::MAX_MARKERS) : []);
+
+        return new LayCut(Name::check($read->fields->string('name')), [] === $tracks ? throw InvalidDocument::wrongType('tracks', 'a list with at least one entry') : $tracks, $sources, $markers);
     }
 
     /** @return non-empty-list<array{string, int}> */

@@ -40,6 +40,7 @@ final class EditTest extends TestCase
     {
         $s = self::S;
         yield 'add-track' => [['edit' => 'add-track', 'track' => 't3', 'name' => ' Shore ', 'stem' => 'ambience'], 'Add track Shore', static fn (Mix $m): array => [array_key_last($m->tracks), $m->track('t3')->name], ['t3', 'Shore']];
+        yield 'lay-cut' => [['edit' => 'lay-cut', 'name' => 'Reel 2', 'tracks' => [['track' => 'cut-0', 'name' => 'Dialogue', 'stem' => 'speech', 'clips' => [['clip' => 'cut-0-0', 'source' => 'src-voice', 'name' => 'Take 4', 'at' => $s, 'in' => $s, 'length' => 2 * $s, 'fadeIn' => 480]]]], 'markers' => [['marker' => 'cut-m0', 'at' => $s, 'name' => 'Scene 2']]], 'Lay the cut Reel 2, 1 clip', static fn (Mix $m): array => [$m->clip('cut-0-0')->span()->to, $m->clip('cut-0-0')->fadeIn->length, $m->trackOf('cut-0-0')->name, $m->marker('cut-m0')->name], [3 * $s, 480, 'Dialogue', 'Scene 2']];
         yield 'remove-track' => [['edit' => 'remove-track', 'track' => 'music'], 'Remove track Music', static fn (Mix $m): array => array_keys($m->tracks), ['speech']];
         yield 'place-track' => [['edit' => 'place-track', 'track' => 'music', 'place' => 0], 'Move track Music', static fn (Mix $m): array => array_keys($m->tracks), ['music', 'speech']];
         yield 'rename-track' => [['edit' => 'rename-track', 'track' => 'music', 'name' => 'Bed'], 'Rename track Music to Bed', static fn (Mix $m): string => $m->track('music')->name, 'Bed'];

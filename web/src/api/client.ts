@@ -12,6 +12,7 @@ import type {
   PastMix,
   Peak,
   Snapshot,
+  Cut,
   Delivery,
   Handover,
   NewRecipe,
@@ -217,6 +218,9 @@ export const api = {
 
   deliveries: async (id: string) =>
     (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
+  /** The text is sent as it is; what is wrong in it the server says. */
+  lookAtCut: async (id: string, text: string) =>
+    (await (await request("POST", `/api/projects/${id}/cut`, text)).json()) as Cut,
   handOver: async (id: string, asked: Handover, key: string) =>
     (await json<{ deliveries: Delivery[] }>("POST", `/api/projects/${id}/handovers`, asked, once(key)))
       .deliveries,

@@ -56,6 +56,7 @@ export type Cue = Schemas["Cue"];
 export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
+export type Cut = Schemas["Cut"];
 export type Order = Schemas["Order"];
 export type Recipe = Schemas["Recipe"];
 export type NewRecipe = Schemas["NewRecipe"];
@@ -119,6 +120,7 @@ export interface Pass {
 /** An edit as the core reads it; docs/formats.md lists them. Levels, times and lengths may be sent as typed. */
 export type Edit =
   | { edit: "add-track"; track: string; name: string; stem: Stem }
+  | { edit: "lay-cut"; name: string; tracks: object[]; markers: object[] }
   | { edit: "remove-track"; track: string }
   | { edit: "place-track"; track: string; place: number }
   | { edit: "rename-track"; track: string; name: string }

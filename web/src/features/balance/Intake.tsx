@@ -3,6 +3,7 @@ import { FilePlus2, Headphones, Link2, Link2Off, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { MixSource, Source } from "@/api/types";
+import { CutImport } from "@/features/cut";
 import type { useUploads } from "@/features/sources";
 import { useOutlines } from "@/features/timeline";
 import { decibelsOf, formatDb, formatSeconds } from "@/lib/format";
@@ -31,7 +32,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
       <div className="flex items-center gap-4 border-b border-line px-4 py-2.5">
         <div className="flex-1">
           <h1 className="text-[15px] font-semibold">Intake</h1>
-          <p className="text-faint">
+          <p className="text-faint max-[1150px]:hidden">
             A rough level for each source: speech to about −20, background to about −30 dBFS on average. It
             holds in every clip of it.
           </p>
@@ -51,6 +52,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
           />
         </label>
         {canEdit && <BringAll sources={ready} />}
+        <CutImport />
         {canEdit && (
           <button type="button" className="button" onClick={() => picker.current?.click()}>
             <FilePlus2 size={15} aria-hidden /> Bring in…
@@ -145,7 +147,9 @@ function Row({ source, target, listening }: RowProps) {
               {describe(source)}
             </div>
           </div>
-          <Thumbnail source={source} gain={decibelsOf(gain)} position={heard ? listening.share : null} />
+          <span className="max-[1150px]:hidden">
+            <Thumbnail source={source} gain={decibelsOf(gain)} position={heard ? listening.share : null} />
+          </span>
         </div>
         {heard && (
           <div className="mt-1 ml-10 grid w-56 gap-px" aria-hidden>

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Cut;
+
+use DomainException;
+use Wattage\Core\NamesField;
+use Wattage\Core\Problem;
+
+final class InvalidCut extends DomainException implements Problem
+{
+    use NamesField;
+
+    public static function notOtio(): self
+    {
+        return new self('This is not an OpenTimelineIO file: it has no timeline with tracks. Export the cut again, as .otio.', 'file');
+    }
+
+    public static function tooDeep(): self
+    {
+        return new self('This file cannot be read: it is damaged, or its parts lie within one another too deeply. Export the cut again, without nested timelines.', 'file');
+    }
+
+    public static function tooLarge(int $megabytes): self
+    {
+        return new self("A cut has {$megabytes} MB at most. Export one reel or one scene at a time.", 'file');
+    }
+
+    public static function tooMany(string $what, int $most): self
+    {
+        return new self("A cut has {$most} {$what} at most, and this has more. Export a part of it.", 'file');
+    }
+
+    public static function badTime(string $where): self
+    {
+        return new self("A time in “{$where}” cannot be: its rate must be above 0, and it must lie between the start and 24 hours. Export the cut again.", 'file');
+    }
+
+    public static function noClips(): self
+    {
+        return new self('There is no sound in this cut: no clip on any track of sound. Export it with its sound.', 'file');
+    }
+}

@@ -1,0 +1,74 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { beginProject, bringIn, expect, makeMedia, mix, settled, signIn, test } from "./support";
+
+const time = (value: number) => ({ OTIO_SCHEMA: "RationalTime.1", value, rate: 25 });
+const clip = (name: string, from: number, frames: number) => ({
+  OTIO_SCHEMA: "Clip.2",
+  name,
+  source_range: { OTIO_SCHEMA: "TimeRange.1", start_time: time(from), duration: time(frames) },
+  media_references: {
+    DEFAULT_MEDIA: { OTIO_SCHEMA: "ExternalReference.1", target_url: `file:///rushes/${name}` },
+  },
+});
+
+test("a cut from elsewhere is looked at, completed, and laid in one step that can be undone", async ({
+  page,
+  dir,
+}) => {
+  const host = makeMedia(dir, "host.wav", "0.2*sin(2*PI*220*t)", 8);
+  const bed = makeMedia(dir, "harbour bed.wav", "0.1*sin(2*PI*330*t)", 12);
+  const file = join(dir, "reel.otio");
+  const tracks = [
+    { name: "Dialogue", clips: [clip("host.wav", 0, 50), clip("host.wav", 100, 75)] },
+    { name: "Music", clips: [clip("harbour bed.wav", 0, 200)] },
+  ];
+  writeFileSync(
+    file,
+    JSON.stringify({
+      OTIO_SCHEMA: "Timeline.1",
+      name: "Reel 2",
+      tracks: {
+        OTIO_SCHEMA: "Stack.1",
+        children: tracks.map(({ name, clips }) => ({
+          OTIO_SCHEMA: "Track.1",
+          kind: "Audio",
+          name,
+          children: clips,
+        })),
+      },
+    }),
+  );
+  await signIn(page);
+  await beginProject(page, `Cut ${Date.now()}`);
+  await bringIn(page, host);
+  await expect(page.getByRole("button", { name: "Place host.wav at the playhead" })).toBeVisible();
+  await page.getByRole("button", { name: "Intake" }).click();
+  await page.getByLabel("A cut in OpenTimelineIO").setInputFiles(file);
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByText("3 clips on 2 tracks of sound; the recordings of 2 are here.")).toBeVisible();
+  await expect(dialog.getByRole("listitem").filter({ hasText: "harbour bed.wav" })).toContainText("1 clip");
+  await page.keyboard.press("Escape");
+  await page.getByRole("tab", { name: "Sources" }).click();
+  await bringIn(page, bed);
+  await expect(page.getByRole("button", { name: "Place harbour bed.wav at the playhead" })).toBeVisible();
+  await page.getByLabel("A cut in OpenTimelineIO").setInputFiles(file);
+  await expect(dialog.getByText("the recordings of 3 are here")).toBeVisible();
+  await dialog.getByRole("button", { name: "Lay it" }).click();
+  await expect(dialog).toHaveCount(0);
+  await settled(page);
+  const laid = await mix(page);
+  expect(laid.tracks.map((t) => [t.name, t.stem])).toEqual([
+    ["Dialogue", "speech"],
+    ["Music", "music"],
+  ]);
+  expect(laid.clips).toHaveLength(3);
+  expect(laid.label).toBe("Lay the cut Reel 2, 3 clips");
+  await page.keyboard.press("Control+z");
+  await settled(page);
+  expect((await mix(page)).clips).toHaveLength(0);
+
+  writeFileSync(file, "<something else>");
+  await page.getByLabel("A cut in OpenTimelineIO").setInputFiles(file);
+  await expect(dialog.getByRole("alert")).toContainText("cannot be read");
+});

@@ -1,0 +1,1 @@
+export { CutImport } from "./CutImport";
