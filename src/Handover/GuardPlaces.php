@@ -28,7 +28,8 @@ final readonly class GuardPlaces
         }
         $places = $acts->places;
         usort($places, static fn (array $a, array $b): int => $b[3] <=> $a[3]);
-        $tracks = $this->powers->of($project, $order->excerpt->of($mix))->tracks();
+        // Kept apart from what the screens ask for, which would be forgotten otherwise.
+        $tracks = $this->powers->of($project, $order->excerpt->of($mix), kind: 'handover ')->tracks();
         $from = $order->excerpt->span($mix)->from;
         $position = static fn (int $frame): int => $from + (int) ($frame * $mix->rate / $order->rate);
         $told = [];

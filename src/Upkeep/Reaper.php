@@ -78,7 +78,8 @@ final readonly class Reaper
         foreach (['sources' => 'SELECT 1 FROM source WHERE media::text = ?', 'deliveries' => 'SELECT 1 FROM delivery WHERE id::text = ?', 'uploads' => "SELECT 1 FROM source WHERE id::text = ? AND state <> 'ready'"] as $directory => $belongs) {
             $known = [];
             foreach ($this->store->files($directory) as $path => $written) {
-                $id = basename(explode('/', $path)[1], '.wav');
+                // Whatever kind of file it is: an id has no point in it.
+                $id = explode('.', explode('/', $path)[1])[0];
                 $known[$id] ??= false !== $this->database->fetchOne($belongs, [$id]);
                 if ($written < time() - self::YOUNG_SECONDS && (!$known[$id] || str_ends_with($path, Store::UNFINISHED))) {
                     $this->store->delete($path);

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\app;
 
+use LogicException;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Console\Tester\CommandTester;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\Quotas;
@@ -142,6 +145,30 @@ final class UpkeepTest extends ApiTestCase
         $this->entities()->clear();
 
         return static::getContainer()->get(Reaper::class)->run();
+    }
+
+    public function testFilesOfEveryKindAreKeptAndVerified(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->bringIn($project, 'tone.wav', self::media(1.0))['id'];
+        $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $source, 'at' => 0, 'stem' => 'music']);
+        $files = array_map(static fn (string $format): array => ['format' => $format], ['wav', 'flac', 'mp3', 'aac', 'opus']);
+        $ids = array_column($this->call('POST', "/api/projects/{$project}/handovers", ['files' => $files])['deliveries'], 'id');
+        $this->work(\count($files));
+        $mine = fn (): array => array_filter($this->stored('deliveries/'), static fn (string $path): bool => \in_array(explode('.', basename($path))[0], $ids, true));
+        self::assertCount(5, $mine());
+        $this->age('deliveries/');
+        $this->reap();
+        self::assertCount(5, $mine(), 'whatever kind of file it is');
+        $verify = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:verify'));
+        $verify->execute([]);
+        foreach ($ids as $id) {
+            self::assertStringNotContainsString($id, $verify->getDisplay());
+        }
+        unlink($_SERVER['WATTAGE_STORAGE']."/media/deliveries/{$ids[1]}.flac");
+        $verify->execute([]);
+        self::assertStringContainsString("{$ids[1]}.flac (revision 2) is missing", $verify->getDisplay());
     }
 
     private function sql(string $sql, string $id): void
