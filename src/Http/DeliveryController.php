@@ -144,7 +144,8 @@ final readonly class DeliveryController
             'order' => $delivery->document,
             'handover' => (string) $delivery->handover,
             'recipe' => $delivery->recipe,
-            'outcome' => $delivery->outcome,
+            // Loudness along the file is for its report: screens ask for this list all the time.
+            'outcome' => null === $delivery->outcome ? null : array_diff_key($delivery->outcome, ['history' => 0]),
             'state' => $job->state->value,
             'progress' => $job->progress,
             'secondsLeft' => JobState::Running === $job->state && $job->progress > 0.02 ? (int) round($running / $job->progress * (1 - $job->progress)) : null,
