@@ -6,7 +6,7 @@ namespace Wattage\Core\Captions;
 
 use Wattage\Core\Time\Span;
 
-/** Captions as files. Sources: W3C WebVTT; SubRip's form [M]. */
+/** Captions as a file. Source: W3C WebVTT. */
 final readonly class CaptionWriter
 {
     /**
@@ -17,20 +17,7 @@ final readonly class CaptionWriter
     {
         $text = "WEBVTT\n";
         foreach (self::within($cues, $span) as [$from, $to, $cue]) {
-            $text .= "\n".self::clock($from / $rate, '.').' --> '.self::clock($to / $rate, '.')."\n".htmlspecialchars($cue->text, \ENT_NOQUOTES)."\n";
-        }
-
-        return $text;
-    }
-
-    /**
-     * @param list<Cue> $cues in the order of time
-     */
-    public static function srt(array $cues, Span $span, int $rate): string
-    {
-        $text = '';
-        foreach (self::within($cues, $span) as $i => [$from, $to, $cue]) {
-            $text .= ($i + 1)."\n".self::clock($from / $rate, ',').' --> '.self::clock($to / $rate, ',')."\n{$cue->text}\n\n";
+            $text .= "\n".self::clock($from / $rate).' --> '.self::clock($to / $rate)."\n".htmlspecialchars($cue->text, \ENT_NOQUOTES)."\n";
         }
 
         return $text;
@@ -54,10 +41,10 @@ final readonly class CaptionWriter
         return $within;
     }
 
-    private static function clock(float $seconds, string $point): string
+    private static function clock(float $seconds): string
     {
         $ms = (int) round(1000 * $seconds);
 
-        return \sprintf('%02d:%02d:%02d%s%03d', intdiv($ms, 3_600_000), intdiv($ms, 60_000) % 60, intdiv($ms, 1000) % 60, $point, $ms % 1000);
+        return \sprintf('%02d:%02d:%02d.%03d', intdiv($ms, 3_600_000), intdiv($ms, 60_000) % 60, intdiv($ms, 1000) % 60, $ms % 1000);
     }
 }
