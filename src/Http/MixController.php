@@ -27,7 +27,10 @@ use Wattage\App\Project\Presence;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Revisions;
 use Wattage\App\Project\StepView;
+use Wattage\Core\Captions\CaptionWriter;
+use Wattage\Core\Handover\Chapter;
 use Wattage\Core\Interchange\FiguresTable;
+use Wattage\Core\Time\Span;
 
 /** The mix of a project, and what can be worked out about it. */
 #[Route('/api/projects/{id}')]
@@ -70,6 +73,30 @@ final readonly class MixController
         $head = $this->history->head($this->access->project($id, Role::Viewer));
 
         return JsonResponse::fromJsonString($revisions->document($head), headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
+    }
+
+    /** Markers as chapters, in the open JSON of podcasting, version 1.2 [M]: seconds and titles. */
+    #[Route('/chapters.json', methods: 'GET')]
+    public function chapters(Uuid $id): JsonResponse
+    {
+        $mix = $this->history->mix($this->access->project($id, Role::Viewer));
+        $chapters = array_map(
+            static fn (Chapter $chapter): array => ['startTime' => round($chapter->at / $mix->rate, 3), 'title' => $chapter->name],
+            0 === $mix->length() ? [] : Chapter::of($mix, Span::of(0, $mix->length()), $mix->rate),
+        );
+
+        return new JsonResponse(['version' => '1.2.0', 'chapters' => $chapters], headers: ['Content-Disposition' => 'attachment; filename="chapters.json"']);
+    }
+
+    #[Route('/captions.vtt', methods: 'GET')]
+    public function captions(Uuid $id): Response
+    {
+        $mix = $this->history->mix($this->access->project($id, Role::Viewer));
+
+        return new Response(
+            CaptionWriter::vtt($mix->captions, Span::of(0, max(1, $mix->length())), $mix->rate),
+            headers: ['Content-Type' => 'text/vtt; charset=utf-8', 'Content-Disposition' => 'attachment; filename="captions.vtt"'],
+        );
     }
 
     /** From the state that a screen shows to the present one. */

@@ -247,6 +247,17 @@ final class HandoverTest extends ApiTestCase
         self::assertTrue($after['outcome']['met']);
     }
 
+    public function testChaptersAndCaptionsGoBesideTheFiles(): void
+    {
+        $project = $this->programme();
+        $this->edit($project, ['edit' => 'add-marker', 'marker' => 'k', 'at' => 240_000, 'name' => 'Fog']);
+        $this->edit($project, ['edit' => 'set-captions', 'text' => "WEBVTT\n\n00:01.000 --> 00:02.500\nCast off\n"]);
+        self::assertSame(['version' => '1.2.0', 'chapters' => [['startTime' => 5, 'title' => 'Fog']]], $this->call('GET', "/api/projects/{$project}/chapters.json"));
+        $this->browser->request('GET', "/api/projects/{$project}/captions.vtt");
+        self::assertSame("WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nCast off\n", $this->browser->getInternalResponse()->getContent());
+        self::assertStringContainsString('Cast off', Sound::run(['ffmpeg', '-v', 'error', '-i', Sound::file((string) $this->browser->getInternalResponse()->getContent(), '.vtt'), '-f', 'srt', '-']));
+    }
+
     public function testAFileOfAnEarlierStateSaysSo(): void
     {
         $project = $this->programme();

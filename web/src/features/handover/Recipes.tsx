@@ -103,6 +103,7 @@ export function Recipes() {
         </label>
       )}
       <Tags />
+      <Beside project={project} />
       {recipes.length === 0 && (
         <p className="text-faint">No recipes. A recipe is a set of files that you hand over often.</p>
       )}
@@ -124,5 +125,25 @@ export function Recipes() {
         />
       )}
     </section>
+  );
+}
+
+/** What goes beside the files, where there is some: markers as chapters, and captions. */
+function Beside({ project }: { project: string }) {
+  const markers = useMix((s) => s.markers.length);
+  const captions = useMix((s) => s.captions.length);
+  return (
+    <p className="flex gap-3 text-[12px]">
+      {markers > 0 && (
+        <a className="min-h-6 underline" href={`/api/projects/${project}/chapters.json`} download>
+          Chapters as JSON
+        </a>
+      )}
+      {captions > 0 && (
+        <a className="min-h-6 underline" href={`/api/projects/${project}/captions.vtt`} download>
+          Captions as WebVTT
+        </a>
+      )}
+    </p>
   );
 }
