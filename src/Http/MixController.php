@@ -75,6 +75,15 @@ final readonly class MixController
         return JsonResponse::fromJsonString($revisions->document($head), headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
     }
 
+    /** The mix as a cut in OpenTimelineIO, which carries the whole of it as metadata. */
+    #[Route('/mix.otio', methods: 'GET')]
+    public function otio(Uuid $id, Cuts $cuts): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return JsonResponse::fromJsonString($cuts->otio($project, $this->history->mix($project)), headers: ['Content-Disposition' => 'attachment; filename="mix.otio"']);
+    }
+
     /** Markers as chapters, in the open JSON of podcasting, version 1.2 [M]: seconds and titles. */
     #[Route('/chapters.json', methods: 'GET')]
     public function chapters(Uuid $id): JsonResponse

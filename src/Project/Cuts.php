@@ -12,9 +12,10 @@ use Wattage\App\Entity\SourceState;
 use Wattage\Core\Cut\InvalidCut;
 use Wattage\Core\Cut\Laid;
 use Wattage\Core\Cut\OtioReader;
+use Wattage\Core\Cut\OtioWriter;
 use Wattage\Core\Timeline\Mix;
 
-/** Looks at a cut that was made elsewhere: what of it can be laid with the recordings of a project, and what is missing. */
+/** Cuts in and out: what of one that was made elsewhere can be laid with the recordings of a project, and the mix as one for others. */
 final readonly class Cuts
 {
     public function __construct(private EntityManagerInterface $entities)
@@ -46,5 +47,16 @@ final readonly class Cuts
             'left' => $cut->left,
             'edit' => $laid->edit,
         ];
+    }
+
+    /** The mix as a cut for other programs. */
+    public function otio(Project $project, Mix $mix): string
+    {
+        $files = [];
+        foreach ($this->entities->getRepository(Source::class)->findBy(['project' => $project]) as $source) {
+            $files[(string) $source->id] = $source->name;
+        }
+
+        return OtioWriter::write($mix, $project->name, $files);
     }
 }

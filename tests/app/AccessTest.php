@@ -74,6 +74,7 @@ final class AccessTest extends ApiTestCase
         yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
+        yield 'the cut' => ['GET', '/api/projects/{project}/mix.otio', null, [200, 200, 200]];
         yield 'chapters' => ['GET', '/api/projects/{project}/chapters.json', null, [200, 200, 200]];
         yield 'captions' => ['GET', '/api/projects/{project}/captions.vtt', null, [200, 200, 200]];
         yield 'look at a cut' => ['POST', '/api/projects/{project}/cut', ['OTIO_SCHEMA' => 'Timeline.1'], [403, 422, 422]];

@@ -44,6 +44,20 @@ final class CutTest extends ApiTestCase
         self::assertSame([3, []], [$found['found'], $found['missing']], 'another ending is another copy of the same');
     }
 
+    public function testWhatGoesOutComesInAgainWhereItWas(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->bringIn($project, 'Host one.wav', self::media(8.0, 1))['id'];
+        foreach ([[0, 100, 96_000], [90_000, 0, 48_000]] as $i => [$at, $in, $length]) {
+            $this->edit($project, ['edit' => 'add-clip', 'track' => 't', 'clip' => "c{$i}", 'source' => $source, 'at' => $at, 'in' => $in, 'length' => $length, 'stem' => 'speech', 'name' => 'Voice']);
+        }
+        $out = $this->call('GET', "/api/projects/{$project}/mix.otio");
+        $found = $this->call('POST', "/api/projects/{$project}/cut", $out);
+        self::assertSame([2, 2, []], [$found['clips'], $found['found'], $found['left']]);
+        self::assertSame([[0, 100, 96_000], [90_000, 0, 48_000]], array_map(static fn (array $c): array => [$c['at'], $c['in'], $c['length']], $found['edit']['tracks'][0]['clips']));
+    }
+
     public function testRecordingsOfAnotherProjectAreNotLaid(): void
     {
         $this->signedIn();

@@ -128,12 +128,20 @@ export function Recipes() {
   );
 }
 
-/** What goes beside the files, where there is some: markers as chapters, and captions. */
+/** What goes beside the files: the cut, and where there are some, markers as chapters, and captions. */
 function Beside({ project }: { project: string }) {
   const markers = useMix((s) => s.markers.length);
   const captions = useMix((s) => s.captions.length);
   return (
-    <p className="flex gap-3 text-[12px]">
+    <p className="flex flex-wrap gap-x-3 text-[12px]">
+      <a
+        className="min-h-6 underline"
+        href={`/api/projects/${project}/mix.otio`}
+        title="Tracks, clips, crossfades and markers for other programs, in OpenTimelineIO; without levels"
+        download
+      >
+        The cut as OTIO
+      </a>
       {markers > 0 && (
         <a className="min-h-6 underline" href={`/api/projects/${project}/chapters.json`} download>
           Chapters as JSON
