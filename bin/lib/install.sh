@@ -10,7 +10,7 @@ debian_packages=(
   nginx-light postgresql-15 postgresql-client-15 ffmpeg util-linux
 )
 # What only tests need.
-debian_test_packages=(sox libsox-fmt-all chromium fonts-dejavu-core mediainfo mkvtoolnix loudgain)
+debian_test_packages=(sox libsox-fmt-all chromium fonts-dejavu-core mediainfo loudgain)
 
 # install_debian PACKAGE...  A package counts as there when dpkg says so, or when its command was put there another way.
 install_debian() {
