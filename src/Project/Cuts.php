@@ -15,7 +15,7 @@ use Wattage\Core\Cut\OtioReader;
 use Wattage\Core\Cut\OtioWriter;
 use Wattage\Core\Timeline\Mix;
 
-/** Cuts in and out: what of one that was made elsewhere can be laid with the recordings of a project, and the mix as one for others. */
+/** Cuts in and out: what of one that was made elsewhere can be laid with the sources of a project, and the mix as one for others. */
 final readonly class Cuts
 {
     public function __construct(private EntityManagerInterface $entities)

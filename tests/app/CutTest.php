@@ -6,7 +6,7 @@ namespace Wattage\Tests\app;
 
 use LogicException;
 
-/** A cut from elsewhere, laid with the recordings that are here. */
+/** A cut from elsewhere, laid with the sources that are here. */
 final class CutTest extends ApiTestCase
 {
     public function testWhatIsHereIsLaidInOneStepAndWhatIsMissingIsListed(): void
@@ -35,7 +35,7 @@ final class CutTest extends ApiTestCase
         self::assertSame([], $this->call('GET', "/api/projects/{$project}/mix")['mix']['tracks'], 'one step');
     }
 
-    public function testARecordingIsFoundByTheNameOfItsFileWhateverTheMixCallsIt(): void
+    public function testASourceIsFoundByTheNameOfItsFileWhateverTheMixCallsIt(): void
     {
         $user = $this->signedIn();
         (new \Symfony\Component\Console\Tester\CommandTester((new \Symfony\Bundle\FrameworkBundle\Console\Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo')))->execute(['email' => $user->email]);
@@ -58,7 +58,7 @@ final class CutTest extends ApiTestCase
         self::assertSame([[0, 100, 96_000], [90_000, 0, 48_000]], array_map(static fn (array $c): array => [$c['at'], $c['in'], $c['length']], $found['edit']['tracks'][0]['clips']));
     }
 
-    public function testRecordingsOfAnotherProjectAreNotLaid(): void
+    public function testSourcesOfAnotherProjectAreNotLaid(): void
     {
         $this->signedIn();
         $elsewhere = $this->newProject('Elsewhere');

@@ -46,14 +46,14 @@ test("a cut from elsewhere is looked at, completed, and laid in one step that ca
   await page.getByRole("button", { name: "Intake" }).click();
   await page.getByLabel("A cut in OpenTimelineIO").setInputFiles(file);
   const dialog = page.getByRole("dialog");
-  await expect(dialog.getByText("3 clips on 2 tracks of sound; the recordings of 2 are here.")).toBeVisible();
+  await expect(dialog.getByText("3 clips on 2 tracks of sound; the sources of 2 are here.")).toBeVisible();
   await expect(dialog.getByRole("listitem").filter({ hasText: "harbour bed.wav" })).toContainText("1 clip");
   await page.keyboard.press("Escape");
   await page.getByRole("tab", { name: "Sources" }).click();
   await bringIn(page, bed);
   await expect(page.getByRole("button", { name: "Place harbour bed.wav at the playhead" })).toBeVisible();
   await page.getByLabel("A cut in OpenTimelineIO").setInputFiles(file);
-  await expect(dialog.getByText("the recordings of 3 are here")).toBeVisible();
+  await expect(dialog.getByText("the sources of 3 are here")).toBeVisible();
   await dialog.getByRole("button", { name: "Lay it" }).click();
   await expect(dialog).toHaveCount(0);
   await settled(page);

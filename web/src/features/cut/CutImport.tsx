@@ -24,7 +24,7 @@ export function CutImport() {
       <button
         type="button"
         className="button"
-        title="A cut in OpenTimelineIO (.otio): its clips are laid with the recordings that are here"
+        title="A cut in OpenTimelineIO (.otio): its clips are laid with the sources that are here"
         onClick={() => picker.current?.click()}
       >
         <Film size={15} aria-hidden /> A cut…
@@ -82,11 +82,11 @@ function Found({ cut, onAgain, onDone }: { cut: Cut; onAgain: () => void; onDone
     <div className="grid gap-3">
       <p>
         {cut.clips} {cut.clips === 1 ? "clip" : "clips"} on {cut.tracks}{" "}
-        {cut.tracks === 1 ? "track" : "tracks"} of sound; the recordings of <strong>{cut.found}</strong> are
+        {cut.tracks === 1 ? "track" : "tracks"} of sound; the sources of <strong>{cut.found}</strong> are
         here.
       </p>
       {cut.missing.length > 0 && (
-        <section aria-label="Missing recordings">
+        <section aria-label="Missing sources">
           <h2 className="caps mb-1">Missing: bring these in, then look again</h2>
           <ul className="grid gap-0.5">
             {cut.missing.map((one) => (
