@@ -153,9 +153,10 @@ test("from nothing to a file, by keys alone", async ({ page, dir }) => {
   await diary.tabTo(/^name$/, true);
   await diary.type(`Keys ${Date.now()}`);
   await expect(page.getByTestId("timeline")).toBeVisible();
+  // Waited for before the way there: a slow page would open its own dialog before it knows that somebody waits.
+  const chooser = page.waitForEvent("filechooser");
   await diary.area("panel");
   await diary.tabTo(/Bring in files/);
-  const chooser = page.waitForEvent("filechooser");
   await diary.press("Enter");
   diary.write("choose four files");
   await (await chooser).setFiles(recordings(dir));

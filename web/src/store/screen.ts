@@ -189,6 +189,13 @@ export function whyUnheard(
   return null;
 }
 
+/** Whether the figures at hand are those of the mix as it is: only from such may an edit be worked out. */
+export function areFiguresFresh(
+  state: Pick<ScreenState, "figures"> & { revision: number; pending: number },
+): boolean {
+  return state.pending === 0 && state.figures?.revision === state.revision;
+}
+
 /** Whether playing a track may write into its lanes. */
 export function isArmed(modes: Record<string, RideMode>, track: string): boolean {
   return (modes[track] ?? "read") !== "read";

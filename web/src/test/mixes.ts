@@ -1,4 +1,4 @@
-import type { Clip, OpenedMix, Stretch } from "@/api/types";
+import type { Clip, Figures, OpenedMix, Stretch } from "@/api/types";
 import {
   createMixStore,
   type MixPort,
@@ -102,3 +102,30 @@ export function storeOf(part: Partial<MixState> = {}): MixStore {
   store.setState(part);
   return store;
 }
+
+export const SILENT = { integrated: null, range: 0, maxMomentary: null, maxShortTerm: null, peak: null };
+export const LOUD = { integrated: -17.7, range: 8.4, maxMomentary: -12, maxShortTerm: -14.2, peak: -3.1 };
+
+/** What a mix of a voice and a silent bed measures at, 5.3 LU louder than its target. */
+export const figuresOf = (part: Partial<Figures> = {}): Figures => ({
+  revision: 1,
+  programme: LOUD,
+  stems: { speech: LOUD, music: LOUD, ambience: SILENT, effects: SILENT },
+  tracks: [
+    { id: "speech", ...LOUD },
+    { id: "music", ...SILENT },
+  ],
+  over: { exact: true, places: [] },
+  verdict: { off: 5.3, met: false, mayPass: true },
+  outside: [],
+  astray: [],
+  history: [],
+  speech: [],
+  clearance: [],
+  clearPart: 0.613,
+  buried: [],
+  buriedInAll: 0,
+  clearAll: null,
+  outOfDate: [],
+  ...part,
+});

@@ -5,20 +5,17 @@ import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { Buried, Edit, Figures } from "@/api/types";
+import type { Buried, Edit } from "@/api/types";
 import { type Player, PlayerContext } from "@/features/player";
 import { MixContext } from "@/store/context";
 import { type MixStore, USUAL_AIM } from "@/store/mixStore";
-import { SECOND, storeOf } from "@/test/mixes";
+import { figuresOf, SECOND, SILENT, storeOf } from "@/test/mixes";
 import { openStretches, stretchAt } from "./buried";
 import { ClearanceHead } from "./ClearanceHead";
 import { EvenUpForm } from "./EvenUpForm";
 import { Programme } from "./Programme";
 import { SpeechPanel } from "./SpeechPanel";
 import { SteadyForm } from "./SteadyForm";
-
-const silent = { integrated: null, range: 0, maxMomentary: null, maxShortTerm: null, peak: null };
-const loud = { integrated: -17.7, range: 8.4, maxMomentary: -12, maxShortTerm: -14.2, peak: -3.1 };
 
 const buried = (from: number, part: Partial<Buried> = {}): Buried => ({
   from: from * SECOND,
@@ -31,29 +28,6 @@ const buried = (from: number, part: Partial<Buried> = {}): Buried => ({
   lift: 11.1,
   liftEdit: { edit: "dip-range" },
   accepted: null,
-  ...part,
-});
-
-const figures = (part: Partial<Figures> = {}): Figures => ({
-  revision: 1,
-  programme: loud,
-  stems: { speech: loud, music: loud, ambience: silent, effects: silent },
-  tracks: [
-    { id: "speech", ...loud },
-    { id: "music", ...silent },
-  ],
-  over: { exact: true, places: [] },
-  verdict: { off: 5.3, met: false, mayPass: true },
-  outside: [],
-  astray: [],
-  history: [],
-  speech: [],
-  clearance: [],
-  clearPart: 0.613,
-  buried: [],
-  buriedInAll: 0,
-  clearAll: null,
-  outOfDate: [],
   ...part,
 });
 
@@ -93,7 +67,7 @@ function show(what: ReactNode) {
 describe("buried stretches", () => {
   it("are those that nobody has accepted, and one is at hand by choice or by where the playhead is", () => {
     store.setState({
-      figures: figures({ buried: [buried(1), buried(5, { accepted: "so be it" }), buried(9)] }),
+      figures: figuresOf({ buried: [buried(1), buried(5, { accepted: "so be it" }), buried(9)] }),
     });
     expect(openStretches(store.getState()).map((b) => b.from / SECOND)).toEqual([1, 9]);
     expect(stretchAt(store.getState(), 6 * SECOND)?.accepted).toBe("so be it");
@@ -105,7 +79,7 @@ describe("buried stretches", () => {
 
   it("are gone through, and each offers what helps, as the edit that the server made", async () => {
     const all = { edit: "dips", dips: [{}] };
-    store.setState({ figures: figures({ buried: [buried(1), buried(5, { worst: -3 })], clearAll: all }) });
+    store.setState({ figures: figuresOf({ buried: [buried(1), buried(5, { worst: -3 })], clearAll: all }) });
     show(<SpeechPanel />);
     expect(screen.getByText("2 buried stretches")).toBeTruthy();
     expect(screen.getByText(/of the speech stands at least 15 LU above/).textContent).toContain("61 %");
@@ -121,13 +95,13 @@ describe("buried stretches", () => {
   });
 
   it("are accepted with a note, and looked at again", async () => {
-    store.setState({ figures: figures({ buried: [buried(1)] }) });
+    store.setState({ figures: figuresOf({ buried: [buried(1)] }) });
     show(<SpeechPanel />);
     await userEvent.click(screen.getByRole("button", { name: "Accept…" }));
     await userEvent.type(screen.getByLabelText("Why it is accepted"), "The sea wins.{Enter}");
     expect(edits).toEqual([{ edit: "accept-buried", from: SECOND, to: 3 * SECOND, note: "The sea wins." }]);
     cleanup();
-    store.setState({ figures: figures({ buried: [buried(1, { accepted: "The sea wins." })] }) });
+    store.setState({ figures: figuresOf({ buried: [buried(1, { accepted: "The sea wins." })] }) });
     show(<SpeechPanel />);
     expect(screen.getByText("Nothing left buried")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Look at it again" }));
@@ -136,18 +110,18 @@ describe("buried stretches", () => {
 
   it("that no dip clears say why", () => {
     const none = { dip: null, dipEdit: null, lift: null, liftEdit: null };
-    store.setState({ figures: figures({ buried: [buried(1, { ...none, dipped: [] })] }) });
+    store.setState({ figures: figuresOf({ buried: [buried(1, { ...none, dipped: [] })] }) });
     show(<SpeechPanel />);
     expect(screen.getByText(/on a locked track/)).toBeTruthy();
     cleanup();
-    store.setState({ figures: figures({ buried: [buried(1, none)] }) });
+    store.setState({ figures: figuresOf({ buried: [buried(1, none)] }) });
     show(<SpeechPanel />);
     expect(screen.getByText(/No dip within 40 dB/)).toBeTruthy();
     expect(screen.queryByRole("button", { name: /^Dip/ })).toBeNull();
   });
 
   it("are heard in a loop, with a second before", async () => {
-    store.setState({ figures: figures({ buried: [buried(5)] }) });
+    store.setState({ figures: figuresOf({ buried: [buried(5)] }) });
     show(<SpeechPanel />);
     await userEvent.click(screen.getByRole("button", { name: "Listen" }));
     expect(player.play).toHaveBeenCalledWith(4 * SECOND);
@@ -158,7 +132,7 @@ describe("buried stretches", () => {
 
 describe("the aim", () => {
   it("is typed beside the strip, or chosen", async () => {
-    store.setState({ figures: figures() });
+    store.setState({ figures: figuresOf() });
     show(
       <>
         <ClearanceHead top={0} height={60} />
@@ -179,7 +153,7 @@ describe("the aim", () => {
   });
 
   it("says when nobody speaks", () => {
-    store.setState({ figures: figures({ clearPart: null }) });
+    store.setState({ figures: figuresOf({ clearPart: null }) });
     show(<SpeechPanel />);
     expect(screen.getByText(/Nobody speaks in this mix yet/)).toBeTruthy();
     expect(screen.queryByText(/is buried/)).toBeNull();
@@ -190,7 +164,7 @@ describe("the loudness of the programme", () => {
   it("is told against its target in words, with what is outside its zone", () => {
     store.setState({
       aim: { ...USUAL_AIM, truePeak: -4 },
-      figures: figures({
+      figures: figuresOf({
         outside: [
           { track: "speech", from: 0, to: 3 * SECOND, by: -4 },
           { track: "speech", from: 9 * SECOND, to: 18 * SECOND, by: -6.5 },
@@ -212,19 +186,19 @@ describe("the loudness of the programme", () => {
   });
 
   it("is on target within half a LU, and silent without sound", () => {
-    store.setState({ figures: figures({ verdict: { off: -0.4, met: true, mayPass: false } }) });
+    store.setState({ figures: figuresOf({ verdict: { off: -0.4, met: true, mayPass: false } }) });
     show(<Programme />);
     expect(screen.getByText("On target.")).toBeTruthy();
     cleanup();
     store.setState({
-      figures: figures({ programme: silent, verdict: { off: null, met: false, mayPass: false } }),
+      figures: figuresOf({ programme: SILENT, verdict: { off: null, met: false, mayPass: false } }),
     });
     show(<Programme />);
     expect(screen.getByText("The programme is silent.")).toBeTruthy();
   });
 
   it("has zones that can be typed, left open below, and set back", async () => {
-    store.setState({ figures: figures() });
+    store.setState({ figures: figuresOf() });
     show(<Programme />);
     const type = async (label: string, text: string) => {
       const field = screen.getByLabelText(label);
@@ -243,7 +217,7 @@ describe("the loudness of the programme", () => {
   });
 
   it("over time leads to its loudest moment by keyboard", async () => {
-    store.setState({ figures: figures({ history: [-30, -20, -12, null, -25] }) });
+    store.setState({ figures: figuresOf({ history: [-30, -20, -12, null, -25] }) });
     show(<Programme />);
     const history = screen.getByRole("button", { name: /at most −12.0 LUFS/ });
     history.focus();

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Order } from "@/api/types";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { areFiguresFresh } from "@/store/screen";
 import { Places } from "./Places";
 import { useHandOver } from "./useFiles";
 
@@ -70,6 +71,7 @@ function WillClip({ bits, onGo }: { bits: 16 | 24 | 32; onGo: () => void }) {
   const store = useMixStore();
   const canEdit = useCanEdit();
   const over = useMix((s) => s.figures?.over);
+  const fresh = useMix(areFiguresFresh);
   const peak = useMix((s) => s.figures?.programme.peak ?? null);
   const programme = useMix((s) => s.faders.programme);
   if (!over || over.places.length === 0 || peak === null) return null;
@@ -91,6 +93,7 @@ function WillClip({ bits, onGo }: { bits: 16 | 24 | 32; onGo: () => void }) {
         <button
           type="button"
           className="button mt-2 text-ink"
+          disabled={!fresh}
           onClick={() =>
             void store.getState().edit({ edit: "set-programme-fader", fader: lowered.toFixed(2) })
           }

@@ -2,6 +2,7 @@ import { decibelsOf, formatDb } from "@/lib/format";
 import { TargetChoice } from "@/parts/TargetChoice";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { areFiguresFresh } from "@/store/screen";
 
 /** The programme as it will measure beside what it is to reach, and the one button between them. */
 export function Standing() {
@@ -9,6 +10,7 @@ export function Standing() {
   const canEdit = useCanEdit();
   const figures = useMix((s) => s.figures);
   const aim = useMix((s) => s.aim);
+  const fresh = useMix(areFiguresFresh);
   const programme = useMix((s) => s.faders.programme);
   if (!figures) return <p className="text-faint">Measuring…</p>;
   const { off, met } = figures.verdict;
@@ -56,7 +58,7 @@ export function Standing() {
       <button
         type="button"
         className="button button-main px-4 py-1.5"
-        disabled={!canEdit || off === null || Math.abs(off) < 0.05}
+        disabled={!canEdit || !fresh || off === null || Math.abs(off) < 0.05}
         title="Gives the whole programme the gain that meets the target: one edit, which can be undone"
         onClick={reach}
       >
