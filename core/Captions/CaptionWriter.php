@@ -6,7 +6,7 @@ namespace Wattage\Core\Captions;
 
 use Wattage\Core\Time\Span;
 
-/** Captions as a file. Source: W3C WebVTT. */
+/** Captions as a file. Sources: W3C WebVTT; SubRip as it is commonly described [M]. */
 final readonly class CaptionWriter
 {
     /**
@@ -17,10 +17,30 @@ final readonly class CaptionWriter
     {
         $text = "WEBVTT\n";
         foreach (self::within($cues, $span) as [$from, $to, $cue]) {
-            $text .= "\n".self::clock($from / $rate).' --> '.self::clock($to / $rate)."\n".htmlspecialchars($cue->text, \ENT_NOQUOTES)."\n";
+            $text .= "\n".self::clock($from / $rate).' --> '.self::clock($to / $rate)."\n".htmlspecialchars(self::lines($cue), \ENT_NOQUOTES)."\n";
         }
 
         return $text;
+    }
+
+    /**
+     * @param list<Cue> $cues in the order of time
+     * @param Span $span of the timeline that the file holds
+     */
+    public static function srt(array $cues, Span $span, int $rate): string
+    {
+        $text = '';
+        foreach (self::within($cues, $span) as $i => [$from, $to, $cue]) {
+            $text .= ($i + 1)."\n".strtr(self::clock($from / $rate).' --> '.self::clock($to / $rate), '.', ',')."\n".self::lines($cue)."\n\n";
+        }
+
+        return $text;
+    }
+
+    /** A blank line would end it. */
+    private static function lines(Cue $cue): string
+    {
+        return (string) preg_replace('/\R+/u', "\n", trim($cue->text));
     }
 
     /**

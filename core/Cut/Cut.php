@@ -7,6 +7,9 @@ namespace Wattage\Core\Cut;
 /** A cut that was made elsewhere: which part of which file sounds when. */
 final readonly class Cut
 {
+    /** Clips that are laid at once. */
+    public const MOST_CLIPS = 8000;
+
     /**
      * @param list<CutTrack> $tracks those of sound, in their order
      * @param list<array{int, string}> $markers timeline samples and name, in the order of time

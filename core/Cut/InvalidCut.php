@@ -37,6 +37,26 @@ final class InvalidCut extends DomainException implements Problem
         return new self("A time in “{$where}” cannot be: its rate must be above 0, and it must lie between the start and 24 hours. Export the cut again.", 'file');
     }
 
+    public static function notACut(): self
+    {
+        return new self('This is no cut that can be read here: it is neither OpenTimelineIO nor an edit decision list. Export the cut again, as .otio or .edl.', 'file');
+    }
+
+    public static function notEdl(): self
+    {
+        return new self('There is no event in this edit decision list. Export the cut again, in the CMX 3600 form.', 'file');
+    }
+
+    public static function dropFrames(string $frameRate): self
+    {
+        return new self("This list counts drop-frame timecode, and the project {$frameRate} frames per second. Set the project’s frame rate to 29.97df, then bring the cut in.", 'file');
+    }
+
+    public static function badTimecode(string $text, int $line, string $frameRate): self
+    {
+        return new self("“{$text}” in line {$line} cannot be at {$frameRate} frames per second. Set the project’s frame rate to that of the cut, or export it again.", 'file');
+    }
+
     public static function noClips(): self
     {
         return new self('There is no sound in this cut: no clip on any track of sound. Export it with its sound.', 'file');

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Cut;
 
-use Wattage\Core\Edit\LayCut;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
 use Wattage\Core\Timeline\Stem;
@@ -25,7 +24,7 @@ final readonly class Laid
     /**
      * @param ?array<string, mixed> $edit JSON of the edit that lays it; null where nothing was found
      * @param int $found clips that it lays
-     * @param list<array{media: string, clips: int, seconds: float}> $missing files that are not among the sources, and how much of each is used
+     * @param list<array{media: string, at: int, clips: int, seconds: float}> $missing files that are not among the sources, where each is used first, and how much of it
      * @param list<string> $short sentences about files that end too early
      */
     private function __construct(public ?array $edit, public int $found, public array $missing, public array $short)
@@ -40,7 +39,7 @@ final readonly class Laid
      */
     public static function of(Cut $cut, array $sources, Mix $mix, string $key): self
     {
-        $cut->clips() <= LayCut::MOST_CLIPS || throw InvalidCut::tooMany('clips', LayCut::MOST_CLIPS);
+        $cut->clips() <= Cut::MOST_CLIPS || throw InvalidCut::tooMany('clips', Cut::MOST_CLIPS);
         $byName = self::byName($sources);
         $tracks = $missing = $short = [];
         $found = 0;
@@ -50,37 +49,53 @@ final readonly class Laid
             foreach ($track->clips as $c => $clip) {
                 $source = self::match($byName, $clip);
                 if (null === $source) {
-                    $missing[$clip->media] = ['media' => $clip->media, 'clips' => 1 + ($missing[$clip->media]['clips'] ?? 0), 'seconds' => ($missing[$clip->media]['seconds'] ?? 0.0) + $clip->length / $mix->rate];
+                    $missing[$clip->media] = ['media' => $clip->media, 'at' => min($clip->at, $missing[$clip->media]['at'] ?? $clip->at), 'clips' => 1 + ($missing[$clip->media]['clips'] ?? 0), 'seconds' => ($missing[$clip->media]['seconds'] ?? 0.0) + $clip->length / $mix->rate];
                     continue;
                 }
-                $length = min($clip->length, $source->length - $clip->in);
+                $in = self::in($clip, $source);
+                $length = min($clip->length, $source->length - $in);
                 if ($length < $clip->length - self::SHORTER * $mix->rate) {
                     $short[] = \sprintf('“%s” ends %.1f s before its part in the cut does.', $source->name, ($clip->length - max(0, $length)) / $mix->rate);
                 }
                 if ($length > 0) {
-                    $clips[] = ['clip' => "{$key}-{$t}-{$c}", 'source' => $source->id, 'name' => $clip->name, 'at' => $clip->at, 'in' => $clip->in, 'length' => $length,
+                    $clips[] = ['clip' => "{$key}-{$t}-{$c}", 'source' => $source->id, 'name' => $clip->name, 'at' => $clip->at, 'in' => $in, 'length' => $length,
                         // An overlap is a crossfade by itself.
                         ...($clip->fadeIn > 0 && $clip->at >= $end ? ['fadeIn' => min($clip->fadeIn, $length)] : []),
                         ...($clip->fadeOut > 0 ? ['fadeOut' => min($clip->fadeOut, $length)] : [])];
                     $end = $clip->at + $length;
                     ++$found;
                 }
-            }[] === $clips || $tracks[] = ['track' => "{$key}-{$t}", 'name' => $track->name, 'stem' => self::stem($track->name)->value, 'clips' => $clips];
+            }[] === $clips || $tracks[] = ['track' => "{$key}-{$t}", 'name' => $track->name, 'stem' => self::stem($track)->value, 'clips' => $clips];
         }
         $markers = array_map(static fn (array $marker, int $i): array => ['marker' => "{$key}-m{$i}", 'at' => $marker[0], 'name' => $marker[1]], $cut->markers, array_keys($cut->markers));
 
-        return new self([] === $tracks ? null : ['edit' => 'lay-cut', 'name' => '' === $cut->name ? 'from elsewhere' : $cut->name, 'tracks' => $tracks, 'markers' => $markers], $found, array_values($missing), \array_slice($short, 0, 200));
+        return new self([] === $tracks ? null : ['edit' => 'lay-cut', 'cut' => $key, 'name' => '' === $cut->name ? 'from elsewhere' : $cut->name, 'tracks' => $tracks, 'markers' => $markers], $found, array_values($missing), \array_slice($short, 0, 200));
     }
 
-    private static function stem(string $name): Stem
+    /** Where the part begins in the file: as it says, or counted from its hour where the file's own time does not begin at zero. */
+    private static function in(CutClip $clip, Source $source): int
+    {
+        return $clip->in + $clip->length > $source->length && $clip->hour > 0 ? $clip->in - $clip->hour : $clip->in;
+    }
+
+    /** By the name of the track, or else by those of most of its clips. */
+    private static function stem(CutTrack $track): Stem
+    {
+        $votes = array_count_values(array_map(static fn (CutClip $clip): string => (self::named("{$clip->name} {$clip->media}") ?? Stem::Ambience)->value, $track->clips));
+        arsort($votes);
+
+        return self::named($track->name) ?? Stem::from((string) (array_key_first($votes) ?? 'ambience'));
+    }
+
+    private static function named(string $name): ?Stem
     {
         foreach (self::WORDS as $stem => $words) {
-            if (1 === preg_match($words, str_replace(['_', '-'], ' ', $name))) {
+            if (1 === preg_match($words, (string) preg_replace('/[\W_\d]+/u', ' ', $name))) {
                 return Stem::from($stem);
             }
         }
 
-        return Stem::Ambience;
+        return null;
     }
 
     /**
@@ -111,7 +126,7 @@ final readonly class Laid
         $name = mb_strtolower($clip->media);
         $candidates = $byName[$name] ?? $byName[(string) preg_replace('/\.\w{1,5}$/', '', $name)] ?? [];
         foreach ($candidates as $source) {
-            if ($source->length >= $clip->in + $clip->length) {
+            if ($source->length >= self::in($clip, $source) + $clip->length) {
                 return $source;
             }
         }

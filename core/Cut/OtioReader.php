@@ -84,7 +84,7 @@ final class OtioReader
                 $over = [$this->seconds($item['in_offset'] ?? null, 'a transition'), $this->seconds($item['out_offset'] ?? null, 'a transition')];
                 $last = array_key_last($clips);
                 if (null !== $last && abs($clips[$last]->at + $clips[$last]->length - $at * $this->rate) < 1.0) {
-                    $clips[$last] = self::longer($clips[$last], (int) round($over[1] * $this->rate));
+                    $clips[$last] = $clips[$last]->longer((int) round($over[1] * $this->rate));
                 }
                 continue;
             }
@@ -97,7 +97,7 @@ final class OtioReader
                 'Gap' === self::kind($item) || $this->leave('“'.self::name($item, 'A nested part').'” is a timeline of its own, and was left out.');
                 $last = array_key_last($clips);
                 if (null !== $over && null !== $last) {
-                    $clips[$last] = self::faded($clips[$last], (int) round(array_sum($over) * $this->rate));
+                    $clips[$last] = $clips[$last]->faded((int) round(array_sum($over) * $this->rate));
                 }
             }
             $at += $length;
@@ -106,7 +106,7 @@ final class OtioReader
         }
         $last = array_key_last($clips);
 
-        return null !== $over && null !== $last ? [...\array_slice($clips, 0, $last), self::faded($clips[$last], (int) round(array_sum($over) * $this->rate))] : $clips;
+        return null !== $over && null !== $last ? [...\array_slice($clips, 0, $last), $clips[$last]->faded((int) round(array_sum($over) * $this->rate))] : $clips;
     }
 
     /**
@@ -204,16 +204,6 @@ final class OtioReader
         \count($this->left) < self::MOST_LEFT && $this->left[] = $sentence;
     }
 
-    private static function longer(CutClip $clip, int $by): CutClip
-    {
-        return new CutClip($clip->name, $clip->media, $clip->at, $clip->in, $clip->length + $by, $clip->fadeIn, $clip->fadeOut);
-    }
-
-    private static function faded(CutClip $clip, int $fade): CutClip
-    {
-        return new CutClip($clip->name, $clip->media, $clip->at, $clip->in, $clip->length, $clip->fadeIn, min($fade, $clip->length));
-    }
-
     /** @param array<array-key, mixed> $object @return string its schema, without the version */
     private static function kind(array $object): string
     {
@@ -253,7 +243,8 @@ final class OtioReader
         return '' === $name ? $else : $name;
     }
 
-    private static function clean(string $text): string
+    /** A name as it may be shown: one line of 200 characters at most. */
+    public static function clean(string $text): string
     {
         return trim(mb_substr((string) preg_replace('/[\p{Cc}\p{Cf}]+/u', ' ', mb_scrub($text)), 0, 200));
     }

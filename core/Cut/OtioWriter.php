@@ -41,7 +41,7 @@ final readonly class OtioWriter
         return json_encode([
             'OTIO_SCHEMA' => 'Timeline.1', 'name' => $name, 'global_start_time' => null,
             'tracks' => ['OTIO_SCHEMA' => 'Stack.1', 'name' => 'tracks', 'children' => $tracks, 'markers' => array_map($writer->marker(...), array_values($mix->markers)), 'metadata' => new stdClass()],
-            'metadata' => ['wattage' => json_decode(MixDocument::encode($mix), true, flags: \JSON_THROW_ON_ERROR)],
+            'metadata' => ['wattage' => MixDocument::toArray($mix), Carried::FILES => (object) array_intersect_key($files, $mix->sources)],
         ], \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION | \JSON_THROW_ON_ERROR);
     }
 

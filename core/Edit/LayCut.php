@@ -13,8 +13,6 @@ use Wattage\Core\Timeline\Track;
 /** Lays a cut that was made elsewhere on tracks of its own, in one step; \Wattage\Core\Cut\Laid works it out. */
 final readonly class LayCut implements Edit
 {
-    public const MOST_CLIPS = 8000;
-
     /**
      * @param non-empty-list<Track> $tracks with their clips
      * @param array<string, Source> $sources that these use, by id

@@ -167,6 +167,12 @@ final readonly class Fields
         return $this->within($this->value($name) ?? throw InvalidDocument::missing($this->path($name)), $this->path($name));
     }
 
+    /** A document of its own, as it is: who reads it says what belongs into it. */
+    public function document(string $name): mixed
+    {
+        return $this->value($name) ?? throw InvalidDocument::missing($this->path($name));
+    }
+
     /** @return non-empty-list<string> */
     public function strings(string $name): array
     {

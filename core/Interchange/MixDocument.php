@@ -23,6 +23,7 @@ use Wattage\Core\Timeline\ChannelLevel;
 use Wattage\Core\Timeline\ChannelMode;
 use Wattage\Core\Timeline\Channels;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\CutPart;
 use Wattage\Core\Timeline\Faders;
 use Wattage\Core\Timeline\Hue;
 use Wattage\Core\Timeline\Marker;
@@ -116,6 +117,12 @@ final class MixDocument
     }
 
     /** @return array<string, mixed> */
+    private static function cutPartToArray(CutPart $part, string $source): array
+    {
+        return ['id' => $part->cut, 'track' => $part->track, ...($part->source === $source ? [] : ['source' => $part->source]), 'at' => $part->at, 'in' => $part->in, 'length' => $part->length];
+    }
+
+    /** @return array<string, mixed> */
     public static function markerToArray(Marker $marker): array
     {
         return ['id' => $marker->id, 'at' => $marker->at, 'name' => $marker->name];
@@ -182,6 +189,7 @@ final class MixDocument
             ...($clip->muted ? ['muted' => true] : []),
             ...($clip->triggers ? [] : ['triggers' => false]),
             ...($clip->ducked ? [] : ['ducked' => false]),
+            ...(null === $clip->cutPart ? [] : ['cut' => self::cutPartToArray($clip->cutPart, $clip->source)]),
         ];
     }
 
@@ -298,7 +306,7 @@ final class MixDocument
 
     private static function clip(Fields $fields): Clip
     {
-        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked', 'muted');
+        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked', 'muted', 'cut');
 
         return self::located($fields, static fn (): Clip => new Clip(
             $fields->string('id'),
@@ -316,7 +324,16 @@ final class MixDocument
             $fields->bool('triggers', true),
             $fields->bool('ducked', true),
             $fields->bool('muted', false),
+            $fields->has('cut') ? self::cutPart($fields->object('cut'), $fields->string('source')) : null,
         ));
+    }
+
+    /** @param string $source that of the clip, where the part names no other */
+    private static function cutPart(Fields $fields, string $source): CutPart
+    {
+        $fields->onlyHave('id', 'track', 'source', 'at', 'in', 'length');
+
+        return new CutPart($fields->string('id'), $fields->string('track'), $fields->has('source') ? $fields->string('source') : $source, $fields->int('at'), $fields->int('in'), $fields->int('length', 1));
     }
 
     /** @throws Problem */

@@ -29,6 +29,7 @@ final readonly class Clip
      * @param bool $triggers whether its speech ducks other tracks, where a rule hears it
      * @param bool $ducked whether it gives way where its track does
      * @param bool $muted whether it is silent, with all its levels kept
+     * @param ?CutPart $cutPart what it was in the cut that it was laid from; null where it was placed here
      *
      * @throws InvalidMix
      */
@@ -48,6 +49,7 @@ final readonly class Clip
         public bool $triggers = true,
         public bool $ducked = true,
         public bool $muted = false,
+        public ?CutPart $cutPart = null,
     ) {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
@@ -158,6 +160,11 @@ final readonly class Clip
         return $this->copy(muted: $muted);
     }
 
+    public function withCutPart(?CutPart $part): self
+    {
+        return new self($this->id, $this->source, $this->name, $this->at, $this->in, $this->length, $this->gain, $this->curve, $this->fadeIn, $this->fadeOut, $this->channels, $this->detached, $this->triggers, $this->ducked, $this->muted, $part);
+    }
+
     /** Another recording in its place: as much of it as there is, its levels against the same moments of the clip. */
     public function playing(Source $source): self
     {
@@ -204,6 +211,7 @@ final readonly class Clip
             $triggers ?? $this->triggers,
             $ducked ?? $this->ducked,
             $muted ?? $this->muted,
+            $this->cutPart,
         );
     }
 }

@@ -106,6 +106,17 @@ final readonly class Mix
         return $end;
     }
 
+    /** @return array<string, true> ids of the sources that clips and pictures are cut from */
+    public function usedSources(): array
+    {
+        $used = array_fill_keys(array_column($this->pictures, 'source'), true);
+        foreach ($this->tracks as $track) {
+            $used += array_fill_keys(array_column($track->clips, 'source'), true);
+        }
+
+        return $used;
+    }
+
     /** @throws UnknownItem */
     public function track(string $id): Track
     {

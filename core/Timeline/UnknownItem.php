@@ -43,6 +43,11 @@ final class UnknownItem extends DomainException implements Problem
         return new self("Track “{$track}” has no pan point there. It may have been moved or removed meanwhile.", 'point');
     }
 
+    public static function cut(): self
+    {
+        return new self('Nothing of this cut is on the timeline. Lay it as a new one.', 'instead');
+    }
+
     public static function picture(): self
     {
         return new self('This picture is not in the mix any more: it was removed meanwhile.', 'picture');

@@ -84,6 +84,15 @@ final readonly class MixController
         return JsonResponse::fromJsonString($cuts->otio($project, $this->history->mix($project)), headers: ['Content-Disposition' => 'attachment; filename="mix.otio"']);
     }
 
+    /** The mix as an edit decision list, for what reads nothing else. */
+    #[Route('/mix.edl', methods: 'GET')]
+    public function edl(Uuid $id, Cuts $cuts): Response
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new Response($cuts->edl($project, $this->history->mix($project)), headers: ['Content-Type' => 'text/plain; charset=utf-8', 'Content-Disposition' => 'attachment; filename="mix.edl"']);
+    }
+
     /** Markers as chapters, in the open JSON of podcasting, version 1.2 [M]: seconds and titles. */
     #[Route('/chapters.json', methods: 'GET')]
     public function chapters(Uuid $id): JsonResponse
@@ -97,14 +106,15 @@ final readonly class MixController
         return new JsonResponse(['version' => '1.2.0', 'chapters' => $chapters], headers: ['Content-Disposition' => 'attachment; filename="chapters.json"']);
     }
 
-    #[Route('/captions.vtt', methods: 'GET')]
-    public function captions(Uuid $id): Response
+    #[Route('/captions.{format}', requirements: ['format' => 'vtt|srt'], methods: 'GET')]
+    public function captions(Uuid $id, string $format): Response
     {
         $mix = $this->history->mix($this->access->project($id, Role::Viewer));
+        $all = Span::of(0, max(1, $mix->length()));
 
         return new Response(
-            CaptionWriter::vtt($mix->captions, Span::of(0, max(1, $mix->length())), $mix->rate),
-            headers: ['Content-Type' => 'text/vtt; charset=utf-8', 'Content-Disposition' => 'attachment; filename="captions.vtt"'],
+            'vtt' === $format ? CaptionWriter::vtt($mix->captions, $all, $mix->rate) : CaptionWriter::srt($mix->captions, $all, $mix->rate),
+            headers: ['Content-Type' => 'vtt' === $format ? 'text/vtt; charset=utf-8' : 'application/x-subrip; charset=utf-8', 'Content-Disposition' => "attachment; filename=\"captions.{$format}\""],
         );
     }
 

@@ -74,6 +74,8 @@ final class AccessTest extends ApiTestCase
         yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
+        yield 'the cut as a list' => ['GET', '/api/projects/{project}/mix.edl', null, [200, 200, 200]];
+        yield 'captions for others' => ['GET', '/api/projects/{project}/captions.srt', null, [200, 200, 200]];
         yield 'the cut' => ['GET', '/api/projects/{project}/mix.otio', null, [200, 200, 200]];
         yield 'chapters' => ['GET', '/api/projects/{project}/chapters.json', null, [200, 200, 200]];
         yield 'captions' => ['GET', '/api/projects/{project}/captions.vtt', null, [200, 200, 200]];
@@ -92,7 +94,7 @@ final class AccessTest extends ApiTestCase
     {
         $known = ['GET /api/health', 'GET /api/metrics', 'GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~report\.json~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'report.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~report\.json~', '~captions\.(vtt|srt)~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'report.{format}', 'captions.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {

@@ -22,7 +22,7 @@ final class CutTest extends ApiTestCase
         ]);
         $found = $this->call('POST', "/api/projects/{$project}/cut", $otio);
         self::assertSame([200, 'Reel', 3, 6, 3], [$this->statusCode(), $found['name'], $found['tracks'], $found['clips'], $found['found']]);
-        self::assertSame([['guest.wav', 1, 2.0], ['wind.wav', 2, 4.0]], array_map(array_values(...), array_map(static fn (array $m): array => [...$m, 'seconds' => (float) $m['seconds']], $found['missing'])));
+        self::assertSame([['guest.wav', 192_000, 1, 2.0], ['wind.wav', 0, 2, 4.0]], array_map(array_values(...), array_map(static fn (array $m): array => [...$m, 'seconds' => (float) $m['seconds']], $found['missing'])));
         self::assertSame(['“theme.flac” ends 4.0 s before its part in the cut does.'], $found['short']);
 
         $this->edit($project, $found['edit']);
@@ -58,6 +58,63 @@ final class CutTest extends ApiTestCase
         self::assertSame([[0, 100, 96_000], [90_000, 0, 48_000]], array_map(static fn (array $c): array => [$c['at'], $c['in'], $c['length']], $found['edit']['tracks'][0]['clips']));
     }
 
+    public function testAChangedCutComesInWithTheBalanceKeptAndInOneStep(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $this->bringIn($project, 'Host.wav', self::media(8.0, 1));
+        $this->bringIn($project, 'Bell.wav', self::media(4.0, 1));
+        $this->edit($project, $this->call('POST', "/api/projects/{$project}/cut", self::otio([['Dialogue', [['host.wav', 0, 50], ['host.wav', 100, 50]]]]))['edit']);
+        $mix = $this->call('GET', "/api/projects/{$project}/mix")['mix'];
+        $this->edit($project, ['edit' => 'set-clip-gain', 'clips' => [$mix['clips'][1]['id']], 'gain' => -7.5]);
+        $found = $this->call('POST', "/api/projects/{$project}/cut", self::otio([['Dialogue', [['bell.wav', 0, 25], ['host.wav', 100, 50]]]]));
+        [$version] = $found['versions'];
+        self::assertSame([['Dialogue'], 1, ['new' => 1, 'gone' => 1, 'changed' => 0], [['name' => 'bell.wav', 'at' => 0]], [['name' => 'host.wav', 'at' => 0]]], [$version['tracks'], $version['kept'], $version['counts'], $version['new'], $version['gone']]);
+        $this->edit($project, $version['edit']);
+        self::assertSame(200, $this->statusCode());
+        $clips = $this->call('GET', "/api/projects/{$project}/mix")['mix']['clips'];
+        $kept = array_column($clips, null, 'id')[$mix['clips'][1]['id']];
+        self::assertSame([2, 48_000, -7.5], [\count($clips), $kept['at'], (float) $kept['gain']]);
+        $this->step('POST', $project, 'undo');
+        self::assertSame(96_000, array_column($this->call('GET', "/api/projects/{$project}/mix")['mix']['clips'], null, 'id')[$mix['clips'][1]['id']]['at']);
+    }
+
+    public function testOurOwnCutCarriesTheWholeMixAlsoToAnotherProject(): void
+    {
+        $this->signedIn();
+        [$project, $other] = [$this->newProject(), $this->newProject('Other')];
+        foreach ([$project, $other] as $in) {
+            $ids[] = $this->bringIn($in, 'Host one.wav', self::media(8.0, 1))['id'];
+        }
+        $this->edit($project, ['edit' => 'add-clip', 'track' => 't', 'clip' => 'c', 'source' => $ids[0], 'at' => 0, 'in' => 100, 'length' => 96_000, 'stem' => 'speech', 'name' => 'Voice']);
+        $this->edit($project, ['edit' => 'add-keyframe', 'clip' => 'c', 'at' => 48_000, 'level' => -4.25]);
+        $this->edit($project, ['edit' => 'set-fader', 'track' => 't', 'fader' => -2.5]);
+        $whole = $this->call('POST', "/api/projects/{$other}/cut", $this->call('GET', "/api/projects/{$project}/mix.otio"))['whole'];
+        $this->edit($other, $whole);
+        self::assertSame(200, $this->statusCode());
+        $mixes = array_map(fn (string $id): array => $this->call('GET', "/api/projects/{$id}/mix.json"), [$project, $other]);
+        self::assertSame($mixes[0], json_decode(str_replace($ids[1], $ids[0], (string) json_encode($mixes[1], \JSON_PRESERVE_ZERO_FRACTION)), true));
+        $forged = $whole;
+        $forged['mix']['tracks'][0]['clips'][0]['source'] = $forged['mix']['sources'][0]['id'] = $ids[0];
+        $this->edit($other, $forged);
+        self::assertSame(422, $this->statusCode(), 'a source of another project');
+    }
+
+    public function testAnEditDecisionListComesInAndGoesOut(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $this->bringIn($project, 'Host.wav', self::media(8.0, 1));
+        $edl = "TITLE: Reel 4\nFCM: NON-DROP FRAME\n\n001  HOST     A     C        01:00:02:00 01:00:04:00 10:00:00:00 10:00:02:00\n* FROM CLIP NAME: HOST.WAV\n";
+        $this->browser->request('POST', "/api/projects/{$project}/cut", server: ['HTTP_X-CSRF-TOKEN' => $this->call('GET', '/api/session')['csrf'], 'CONTENT_TYPE' => 'text/plain'], content: $edl);
+        self::assertSame(200, $this->statusCode());
+        $this->edit($project, json_decode((string) $this->response()->getContent(), true)['edit']);
+        $clip = $this->call('GET', "/api/projects/{$project}/mix")['mix']['clips'][0];
+        self::assertSame([0, 96_000, 96_000], [$clip['at'], $clip['in'], $clip['length']], 'its timecode begins at an hour');
+        $this->browser->request('GET', "/api/projects/{$project}/mix.edl");
+        self::assertStringContainsString('001  HOST     A     C        00:00:02:00 00:00:04:00 01:00:00:00 01:00:02:00', (string) $this->response()->getContent());
+    }
+
     public function testSourcesOfAnotherProjectAreNotLaid(): void
     {
         $this->signedIn();
@@ -74,7 +131,7 @@ final class CutTest extends ApiTestCase
     {
         $this->signedIn();
         $project = $this->newProject();
-        foreach (['nothing' => 'cannot be read', '{}' => 'not an OpenTimelineIO file', str_repeat('[', 500) => 'too deeply'] as $text => $said) {
+        foreach (['nothing' => 'neither OpenTimelineIO nor an edit decision list', '{}' => 'not an OpenTimelineIO file', str_repeat('[', 500) => 'too deeply'] as $text => $said) {
             $this->browser->request('POST', "/api/projects/{$project}/cut", server: ['HTTP_X-CSRF-TOKEN' => $this->call('GET', '/api/session')['csrf'], 'CONTENT_TYPE' => 'application/json'], content: $text);
             self::assertSame(422, $this->statusCode());
             self::assertStringContainsString($said, (string) $this->response()->getContent());

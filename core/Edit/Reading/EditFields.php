@@ -30,7 +30,7 @@ final readonly class EditFields
     public const MAX_AT_ONCE = 10_000;
 
     /** @param array<string, Source> $sources what may be placed besides the sources of the mix, by id */
-    public function __construct(public Fields $fields, public Mix $mix, private array $sources)
+    public function __construct(public Fields $fields, public Mix $mix, public array $sources)
     {
     }
 

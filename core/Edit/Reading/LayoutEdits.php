@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit\Reading;
 
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Cut\Cut;
 use Wattage\Core\Edit\AddClip;
 use Wattage\Core\Edit\AttachPicture;
+use Wattage\Core\Edit\ChangeCut;
 use Wattage\Core\Edit\DetachPicture;
 use Wattage\Core\Edit\DuplicateClips;
 use Wattage\Core\Edit\Edit;
@@ -25,17 +27,21 @@ use Wattage\Core\Edit\ReplaceSound;
 use Wattage\Core\Edit\SetClipsMuted;
 use Wattage\Core\Edit\SlipClip;
 use Wattage\Core\Edit\Split;
+use Wattage\Core\Edit\TakeMix;
 use Wattage\Core\Edit\TrimClip;
 use Wattage\Core\Edit\TrimPicture;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
+use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\CutPart;
 use Wattage\Core\Timeline\InvalidMix;
 use Wattage\Core\Timeline\Marker;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
+use Wattage\Core\Timeline\Source;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
 
@@ -48,7 +54,9 @@ final class LayoutEdits
 
         return match ($kind) {
             'add-clip' => self::addClip($read),
-            'lay-cut' => self::layCut($read),
+            'lay-cut' => new LayCut(Name::check($fields->string('name')), ...self::cut($read)),
+            'change-cut' => new ChangeCut(Name::check($fields->string('name')), ...self::cut($read), instead: $fields->has('instead') ? $fields->string('instead') : null),
+            'take-mix' => new TakeMix(Name::check($fields->string('name')), MixDocument::fromArray($fields->document('mix')), $read->sources),
             'remove-clips' => new RemoveClips($read->clips(), $fields->bool('close', false)),
             'remove-range' => new RemoveRange($read->span(), $read->tracks(), $fields->bool('close', false)),
             'insert-time' => new InsertTime($read->time('at'), $read->length('length', 1), $read->tracks()),
@@ -89,27 +97,39 @@ final class LayoutEdits
         );
     }
 
-    private static function layCut(EditFields $read): LayCut
+    /** @return array{tracks: non-empty-list<Track>, sources: array<string, Source>, markers: list<Marker>} */
+    private static function cut(EditFields $read): array
     {
-        $sources = $tracks = [];
-        $left = LayCut::MOST_CLIPS;
+        $sources = $tracks = $markers = [];
+        $left = Cut::MOST_CLIPS;
         foreach ($read->fields->objects('tracks', Mix::MAX_TRACKS) as $fields) {
             $track = Track::named($fields->string('track'), $fields->string('name'), $fields->choice('stem', Stem::class));
             $clips = [];
-            foreach ($fields->objects('clips', $left) as $clip) {
+            foreach ($fields->objects('clips', $left) as $of) {
                 --$left;
-                $source = $read->source($clip);
+                $source = $read->source($of);
                 $sources[$source->id] = $source;
-                $in = $clip->int('in', 0, $source->length - 1);
-                $made = new Clip(Name::checkId($clip->string('clip'), 'clip'), $source->id, Name::check($clip->string('name')), $clip->int('at'), $in, $clip->int('length', 1, $source->length - $in), Decibels::unchanged(), Curve::flat(), fadeIn: Fade::of($clip->int('fadeIn', default: 0)), fadeOut: Fade::of($clip->int('fadeOut', default: 0)));
-                isset($clips[$made->id]) && throw InvalidMix::idTaken($made->id, 'clips');
-                $clips[$made->id] = $made;
+                $clip = self::cutClip($of, $source);
+                isset($clips[$clip->id]) && throw InvalidMix::idTaken($clip->id, 'clips');
+                $clips[$clip->id] = $read->fields->has('cut') ? $clip->withCutPart(CutPart::ofClip($read->fields->string('cut'), $track->name, $clip)) : $clip;
             }
             $tracks[] = $track->withClip(...array_values($clips));
         }
-        $markers = array_map(static fn (Fields $marker): Marker => new Marker($marker->string('marker'), $marker->int('at'), $marker->string('name')), $read->fields->has('markers') ? $read->fields->objects('markers', Mix::MAX_MARKERS) : []);
+        foreach ($read->fields->has('markers') ? $read->fields->objects('markers', Mix::MAX_MARKERS) : [] as $marker) {
+            $markers[] = new Marker($marker->string('marker'), $marker->int('at'), $marker->string('name'));
+        }
 
-        return new LayCut(Name::check($read->fields->string('name')), [] === $tracks ? throw InvalidDocument::wrongType('tracks', 'a list with at least one entry') : $tracks, $sources, $markers);
+        return ['tracks' => [] === $tracks ? throw InvalidDocument::wrongType('tracks', 'a list with at least one entry') : $tracks, 'sources' => $sources, 'markers' => $markers];
+    }
+
+    private static function cutClip(Fields $clip, Source $source): Clip
+    {
+        $in = $clip->int('in', 0, $source->length - 1);
+
+        return new Clip(
+            Name::checkId($clip->string('clip'), 'clip'), $source->id, Name::check($clip->string('name')), $clip->int('at'), $in, $clip->int('length', 1, $source->length - $in), Decibels::unchanged(), Curve::flat(),
+            fadeIn: Fade::of($clip->int('fadeIn', default: 0)), fadeOut: Fade::of($clip->int('fadeOut', default: 0)),
+        );
     }
 
     /** @return non-empty-list<array{string, int}> */

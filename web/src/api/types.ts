@@ -120,7 +120,9 @@ export interface Pass {
 /** An edit as the core reads it; docs/formats.md lists them. Levels, times and lengths may be sent as typed. */
 export type Edit =
   | { edit: "add-track"; track: string; name: string; stem: Stem }
-  | { edit: "lay-cut"; name: string; tracks: object[]; markers: object[] }
+  | { edit: "lay-cut"; name: string; cut?: string; tracks: object[]; markers: object[] }
+  | { edit: "change-cut"; name: string; cut: string; instead?: string; tracks: object[]; markers: object[] }
+  | { edit: "take-mix"; name: string; mix: object }
   | { edit: "remove-track"; track: string }
   | { edit: "place-track"; track: string; place: number }
   | { edit: "rename-track"; track: string; name: string }

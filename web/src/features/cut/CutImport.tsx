@@ -3,9 +3,8 @@ import { Film, X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { Cut, Edit } from "@/api/types";
-import { formatSeconds } from "@/lib/format";
-import { useCanEdit, useMix, useMixStore } from "@/store/context";
+import { useCanEdit, useMix } from "@/store/context";
+import { FoundCut } from "./FoundCut";
 
 /** Brings in a cut that was made elsewhere: says what was found and what is missing, and lays it in one step. */
 export function CutImport() {
@@ -24,7 +23,7 @@ export function CutImport() {
       <button
         type="button"
         className="button"
-        title="A cut in OpenTimelineIO (.otio): its clips are laid with the sources that are here"
+        title="A cut in OpenTimelineIO (.otio) or an edit decision list (.edl): its clips are laid with the sources that are here; a changed one keeps the balance"
         onClick={() => picker.current?.click()}
       >
         <Film size={15} aria-hidden /> A cut…
@@ -33,8 +32,8 @@ export function CutImport() {
         ref={picker}
         type="file"
         hidden
-        aria-label="A cut in OpenTimelineIO"
-        accept=".otio,.json,application/json"
+        aria-label="A cut, OTIO or EDL"
+        accept=".otio,.json,.edl,.txt,application/json,text/plain"
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = "";
@@ -65,67 +64,12 @@ export function CutImport() {
                 {look.error.message}
               </p>
             )}
-            {look.data && <Found cut={look.data} onAgain={() => text && look.mutate(text)} onDone={close} />}
+            {look.data && (
+              <FoundCut cut={look.data} onAgain={() => text && look.mutate(text)} onDone={close} />
+            )}
           </Dialog.Content>
         </Dialog.Portal>
       </Dialog.Root>
     </>
-  );
-}
-
-function Found({ cut, onAgain, onDone }: { cut: Cut; onAgain: () => void; onDone: () => void }) {
-  const store = useMixStore();
-  const lay = async () => {
-    if ((await store.getState().edit(cut.edit as unknown as Edit)) !== null) onDone();
-  };
-  return (
-    <div className="grid gap-3">
-      <p>
-        {cut.clips} {cut.clips === 1 ? "clip" : "clips"} on {cut.tracks}{" "}
-        {cut.tracks === 1 ? "track" : "tracks"} of sound; the sources of <strong>{cut.found}</strong> are
-        here.
-      </p>
-      {cut.missing.length > 0 && (
-        <section aria-label="Missing sources">
-          <h2 className="caps mb-1">Missing: bring these in, then look again</h2>
-          <ul className="grid gap-0.5">
-            {cut.missing.map((one) => (
-              <li key={one.media} className="flex gap-3 border-t border-line py-1">
-                <span className="min-w-0 flex-1 truncate font-semibold" title={one.media}>
-                  {one.media}
-                </span>
-                <span className="figure text-faint">
-                  {one.clips} {one.clips === 1 ? "clip" : "clips"}, {formatSeconds(one.seconds)}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {[...cut.short, ...cut.left].length > 0 && (
-        <ul className="text-[12px] text-trouble">
-          {[...cut.short, ...cut.left].map((sentence, i) => (
-            <li key={i}>{sentence}</li>
-          ))}
-        </ul>
-      )}
-      <p className="text-[12px] text-faint">
-        It is laid on tracks of its own, in one step that can be undone. What a track carries is read from its
-        name; set it in the track’s menu where that is wrong.
-      </p>
-      <div className="flex gap-2">
-        <button
-          type="button"
-          className="button button-main px-4 py-1"
-          disabled={cut.edit === null}
-          onClick={() => void lay()}
-        >
-          Lay {cut.found === cut.clips ? "it" : `the ${cut.found} that are here`}
-        </button>
-        <button type="button" className="button" onClick={onAgain}>
-          Look again
-        </button>
-      </div>
-    </div>
   );
 }

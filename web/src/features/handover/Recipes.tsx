@@ -137,10 +137,18 @@ function Beside({ project }: { project: string }) {
       <a
         className="min-h-6 underline"
         href={`/api/projects/${project}/mix.otio`}
-        title="Tracks, clips, crossfades and markers for other programs, in OpenTimelineIO; without levels"
+        title="Tracks, clips, crossfades and markers for other programs, in OpenTimelineIO; the whole mix goes along as metadata"
         download
       >
         The cut as OTIO
+      </a>
+      <a
+        className="min-h-6 underline"
+        href={`/api/projects/${project}/mix.edl`}
+        title="One line for each clip, in whole frames: an edit decision list for what reads nothing else"
+        download
+      >
+        as EDL
       </a>
       {markers > 0 && (
         <a className="min-h-6 underline" href={`/api/projects/${project}/chapters.json`} download>
@@ -150,6 +158,11 @@ function Beside({ project }: { project: string }) {
       {captions > 0 && (
         <a className="min-h-6 underline" href={`/api/projects/${project}/captions.vtt`} download>
           Captions as WebVTT
+        </a>
+      )}
+      {captions > 0 && (
+        <a className="min-h-6 underline" href={`/api/projects/${project}/captions.srt`} download>
+          as SRT
         </a>
       )}
     </p>

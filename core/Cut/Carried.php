@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Cut;
+
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Problem;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Source;
+
+/** The whole mix that a cut of ours carries as metadata, levels and all, for the sources of the project that it is brought into. */
+final readonly class Carried
+{
+    /** Where the names of its files stand, by the id of the source. */
+    public const FILES = 'wattage-files';
+
+    /**
+     * @param string $json OpenTimelineIO
+     * @param list<array{string, Source}> $sources of the project, with the names of the files that they were
+     *
+     * @return ?array<string, mixed> mix JSON; null where the cut carries none, or a source that it uses is not here
+     */
+    public static function in(string $json, array $sources): ?array
+    {
+        $file = json_decode($json, true, 64);
+        $metadata = \is_array($file) && \is_array($file['metadata'] ?? null) ? $file['metadata'] : [];
+        try {
+            $mix = isset($metadata['wattage']) ? MixDocument::fromArray($metadata['wattage']) : null;
+        } catch (Problem) {
+            return null;
+        }
+        if (null === $mix) {
+            return null;
+        }
+        $ids = self::ids($mix, \is_array($metadata[self::FILES] ?? null) ? $metadata[self::FILES] : [], $sources);
+
+        return null === $ids ? null : self::withIds(MixDocument::encode($mix), $ids);
+    }
+
+    /**
+     * @param array<array-key, mixed> $files
+     * @param list<array{string, Source}> $sources
+     *
+     * @return ?array<string, string> ids of sources here, by those in the file; null where one is missing
+     */
+    private static function ids(Mix $mix, array $files, array $sources): ?array
+    {
+        $byName = [];
+        foreach ($sources as [$name, $source]) {
+            $byName[mb_strtolower($name)] ??= $source->id;
+            $byName["id {$source->id}"] = $source->id;
+        }
+        $ids = [];
+        foreach (array_keys($mix->usedSources()) as $id) {
+            $name = $files[$id] ?? $mix->source((string) $id)->name;
+            $here = $byName["id {$id}"] ?? $byName[mb_strtolower(\is_string($name) ? $name : '')] ?? null;
+            if (null === $here) {
+                return null;
+            }
+            $ids[(string) $id] = $here;
+        }
+
+        return $ids;
+    }
+
+    /**
+     * @param array<string, string> $ids
+     *
+     * @return array<string, mixed>
+     */
+    private static function withIds(string $document, array $ids): array
+    {
+        $quoted = [];
+        foreach ($ids as $from => $to) {
+            $quoted["\"{$from}\""] = "\"{$to}\"";
+        }
+
+        /** @var array<string, mixed> */
+        return (array) json_decode([] === $quoted ? $document : strtr($document, $quoted), true, 64, \JSON_THROW_ON_ERROR);
+    }
+}
