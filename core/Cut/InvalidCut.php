@@ -57,6 +57,16 @@ final class InvalidCut extends DomainException implements Problem
         return new self("“{$text}” in line {$line} cannot be at {$frameRate} frames per second. Set the project’s frame rate to that of the cut, or export it again.", 'file');
     }
 
+    public static function noTime(string $name): self
+    {
+        return new self("“{$name}” does not say when it was recorded: it has no broadcast time reference. Lay them so that all begin at once.", 'sources');
+    }
+
+    public static function tooFarApart(string $name): self
+    {
+        return new self("“{$name}” would end beyond 24 hours. Lay what was recorded on another day by itself.", 'sources');
+    }
+
     public static function noClips(): self
     {
         return new self('There is no sound in this cut: no clip on any track of sound. Export it with its sound.', 'file');

@@ -17,6 +17,9 @@ use Wattage\Core\Timeline\Source as MixSource;
 #[ORM\Entity, ORM\Table(name: 'source'), ORM\Index(columns: ['project_id', 'sha256']), ORM\Index(columns: ['media'])]
 class Source
 {
+    /** Between the name of a file and that of a channel. */
+    private const CHANNEL = ' · ';
+
     #[ORM\Id, ORM\Column(type: 'uuid')]
     public Uuid $id;
 
@@ -79,6 +82,18 @@ class Source
     #[ORM\Column(length: 64, nullable: true)]
     public ?string $soundSha256 = null;
 
+    /** When it was recorded, samples at the mix rate since midnight, where the file says so. */
+    #[ORM\Column(type: Types::BIGINT, nullable: true)]
+    public ?int $beganAt = null;
+
+    /**
+     * Its cue points or chapters.
+     *
+     * @var list<array{int, string}> samples at the mix rate and name, in the order of time
+     */
+    #[ORM\Column(type: Types::JSON)]
+    public array $marks = [];
+
     #[ORM\Column(length: 10)]
     public PictureState $picture = PictureState::None;
 
@@ -104,9 +119,9 @@ class Source
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
         public readonly Project $project,
         #[ORM\Column(length: 200)]
-        public readonly string $name,
+        public string $name,
         #[ORM\Column(type: Types::BIGINT)]
-        public readonly int $size,
+        public int $size,
     ) {
         $this->id = $this->media = Uuid::v7();
         $this->createdAt = new DateTimeImmutable();
@@ -127,15 +142,36 @@ class Source
         $this->picture = $measured->facts->hasPicture ? PictureState::Making : PictureState::None;
         $this->sha256 = $measured->sha256;
         $this->soundSha256 = $measured->soundSha256;
+        $this->beganAt = null === $measured->facts->beganAt ? null : (int) round($measured->facts->beganAt * Mix::DEFAULT_RATE);
+        $this->marks = array_map(static fn (array $mark): array => [(int) round($mark[0] * Mix::DEFAULT_RATE), $mark[1]], $measured->facts->chapters);
         $this->problem = null;
         $this->state = SourceState::Ready;
+    }
+
+    /** One channel of a file that has several is a source of its own. */
+    public function becomeChannel(string $name, int $size): void
+    {
+        $this->name = $name;
+        $this->size = $size;
+    }
+
+    /** The file that it came in: with others, where it is one channel of it. */
+    public function fileName(): string
+    {
+        return explode(self::CHANNEL, $this->name)[0];
+    }
+
+    /** What a channel of a file is called. */
+    public static function channelName(string $file, string $track): string
+    {
+        return mb_substr($file, 0, 150).self::CHANNEL.mb_substr($track, 0, 45);
     }
 
     /** The same recording in another project, from the same files. */
     public function copiedTo(Project $project): self
     {
         $copy = new self($project, $this->name, $this->size);
-        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'loudness', 'warning', 'soundSha256', 'picture'] as $field) {
+        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'loudness', 'warning', 'soundSha256', 'picture', 'beganAt', 'marks'] as $field) {
             $copy->{$field} = $this->{$field};
         }
 

@@ -14,7 +14,6 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\Comparison;
-use Wattage\App\Project\Cuts;
 use Wattage\App\Project\DuckingPlans;
 use Wattage\App\Project\Figures;
 use Wattage\App\Project\History;
@@ -57,15 +56,6 @@ final readonly class MixController
         ], $head);
     }
 
-    /** What of a cut that was made elsewhere can be laid here: an edit to send back, and what is missing for the rest. */
-    #[Route('/cut', methods: 'POST')]
-    public function cut(Uuid $id, Request $request, Cuts $cuts): JsonResponse
-    {
-        $project = $this->access->project($id, Role::Editor);
-
-        return new JsonResponse($cuts->look($project, $this->history->mix($project), $request->getContent()), headers: ['Cache-Control' => 'no-store']);
-    }
-
     /** The mix as a file in the open format. */
     #[Route('/mix.json', methods: 'GET')]
     public function export(Uuid $id, Revisions $revisions): JsonResponse
@@ -73,24 +63,6 @@ final readonly class MixController
         $head = $this->history->head($this->access->project($id, Role::Viewer));
 
         return JsonResponse::fromJsonString($revisions->document($head), headers: ['Content-Disposition' => 'attachment; filename="mix.json"']);
-    }
-
-    /** The mix as a cut in OpenTimelineIO, which carries the whole of it as metadata. */
-    #[Route('/mix.otio', methods: 'GET')]
-    public function otio(Uuid $id, Cuts $cuts): JsonResponse
-    {
-        $project = $this->access->project($id, Role::Viewer);
-
-        return JsonResponse::fromJsonString($cuts->otio($project, $this->history->mix($project)), headers: ['Content-Disposition' => 'attachment; filename="mix.otio"']);
-    }
-
-    /** The mix as an edit decision list, for what reads nothing else. */
-    #[Route('/mix.edl', methods: 'GET')]
-    public function edl(Uuid $id, Cuts $cuts): Response
-    {
-        $project = $this->access->project($id, Role::Viewer);
-
-        return new Response($cuts->edl($project, $this->history->mix($project)), headers: ['Content-Type' => 'text/plain; charset=utf-8', 'Content-Disposition' => 'attachment; filename="mix.edl"']);
     }
 
     /** Markers as chapters, in the open JSON of podcasting, version 1.2 [M]: seconds and titles. */

@@ -23,11 +23,14 @@ final readonly class IngestJob implements Work
     public function run(Job $job, Lease $lease): Closure
     {
         $source = $this->source($job) ?? throw new Cancelled();
-        $measured = $this->ingest->run($source, $job, $lease);
+        $taken = $this->ingest->run($source, $job, $lease);
 
-        return function () use ($source, $measured): void {
-            $source->becomeReady($measured);
-            $this->pictures->request($source);
+        return function () use ($taken): void {
+            foreach ($taken as $one) {
+                $one->becomeReady();
+                $this->entities->persist($one->source);
+                $this->pictures->request($one->source);
+            }
         };
     }
 

@@ -15,6 +15,9 @@ final readonly class AudioFacts
      * @param ?float $claimedSeconds what the header says, where such a header can be relied on
      * @param bool $hasPicture whether there is a moving picture besides the sound
      * @param float $startSeconds how much later the sound starts than the file as a whole
+     * @param bool $silent whether there is no sound in it at all: a film whose sound is elsewhere
+     * @param ?float $beganAt seconds since midnight at which it was recorded, where its broadcast extension says so
+     * @param list<array{float, string}> $chapters seconds and name
      */
     public function __construct(
         public string $format,
@@ -24,6 +27,21 @@ final readonly class AudioFacts
         public ?float $claimedSeconds,
         public bool $hasPicture = false,
         public float $startSeconds = 0.0,
+        public bool $silent = false,
+        public ?float $beganAt = null,
+        public array $chapters = [],
     ) {
+    }
+
+    /** @param list<array{float, string}> $chapters seconds and name */
+    public function withChapters(array $chapters): self
+    {
+        return new self($this->format, $this->rate, $this->channels, $this->bits, $this->claimedSeconds, $this->hasPicture, $this->startSeconds, $this->silent, $this->beganAt, $chapters);
+    }
+
+    /** @param ?float $beganAt seconds since midnight */
+    public function recorded(?float $beganAt): self
+    {
+        return new self($this->format, $this->rate, $this->channels, $this->bits, $this->claimedSeconds, $this->hasPicture, $this->startSeconds, $this->silent, $beganAt, $this->chapters);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Media;
 
+use Closure;
 use Generator;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
@@ -23,6 +24,10 @@ final readonly class Ffmpeg
     public const LIMITS = ['prlimit', '--as='.self::MAX_MEMORY_BYTES, '--core=0', '--'];
     private const PROBE_SECONDS = 30;
     private const SILENT_SECONDS = 60;
+    private const MAX_CHAPTERS = 2000;
+    /** Channels of one file, as field recorders write them. */
+    public const MAX_CHANNELS = 32;
+    private const SILENT_PIECE = 1 << 20;
 
     /** Containers whose header states the true length. Others estimate it. */
     private const STATES_LENGTH = ['wav', 'w64', 'aiff', 'flac', 'mov', 'matroska'];
@@ -35,18 +40,19 @@ final readonly class Ffmpeg
      * @param string $file local path, a name of our own
      * @param string $name what the person calls it
      * @param int $mostChannels what the caller can take
+     * @param bool $orSilent whether a film without sound will do
      *
      * @throws Refused
      */
-    public function probe(string $file, string $name, int $mostChannels = 2): AudioFacts
+    public function probe(string $file, string $name, int $mostChannels = 2, bool $orSilent = false): AudioFacts
     {
-        $process = new Process([...self::LIMITS, $this->ffprobe, '-v', 'error', ...self::input($file), '-show_format', '-show_streams', '-of', 'json'], timeout: self::PROBE_SECONDS);
+        $process = new Process([...self::LIMITS, $this->ffprobe, '-v', 'error', ...self::input($file), '-show_format', '-show_streams', '-show_chapters', '-of', 'json'], timeout: self::PROBE_SECONDS);
         try {
             $process->run();
         } catch (ProcessTimedOutException) {
             throw Refused::tooSlow($name);
         }
-        /** @var array{format?: array{format_name?: string, duration?: string, start_time?: string}, streams?: list<array<string, mixed>>}|null $found */
+        /** @var array{format?: array{format_name?: string, duration?: string, start_time?: string, tags?: array<string, string>}, streams?: list<array<string, mixed>>, chapters?: list<array{start_time?: string, tags?: array<string, string>}>}|null $found */
         $found = json_decode($process->getOutput(), true);
         if (!$process->isSuccessful() || !\is_array($found) || !isset($found['format'])) {
             throw Refused::notMedia($name);
@@ -54,10 +60,14 @@ final readonly class Ffmpeg
         $picture = [] !== array_filter($found['streams'] ?? [], self::isPicture(...));
         foreach ($found['streams'] ?? [] as $stream) {
             if ('audio' === ($stream['codec_type'] ?? '')) {
-                return $this->facts($stream, $found['format'], $name, $mostChannels, WavHeaderReader::promisedSeconds($file), $picture);
+                return $this->facts($stream, $found['format'], $name, $mostChannels, WavHeaderReader::promisedSeconds($file), $picture, self::chapters($found['chapters'] ?? []));
             }
         }
-        throw Refused::noSound($name);
+        $seconds = (float) ($found['format']['duration'] ?? 0.0);
+        $orSilent && $picture && $seconds > 0.0 || throw Refused::noSound($name);
+        $seconds <= self::MAX_HOURS * 3600 || throw Refused::tooLong($name, $seconds);
+
+        return new AudioFacts(explode(',', $found['format']['format_name'] ?? '')[0].' · no sound', 48_000, 1, 16, $seconds, true, silent: true, chapters: self::chapters($found['chapters'] ?? []));
     }
 
     /**
@@ -69,7 +79,38 @@ final readonly class Ffmpeg
      */
     public function decode(string $file, string $name, AudioFacts $facts, int $rate, Complaints $complaints = new Complaints()): Generator
     {
+        if ($facts->silent) {
+            return self::silence((int) round(($facts->claimedSeconds ?? 0.0) * $rate) * $facts->channels * intdiv($facts->bits, 8));
+        }
+
         return $this->pcm($file, $name, $complaints, '-af', "aresample={$rate}:resampler=soxr:precision=28", '-ac', (string) $facts->channels, '-f', "s{$facts->bits}le", '-c:a', "pcm_s{$facts->bits}le");
+    }
+
+    /** @return Generator<string> */
+    private static function silence(int $bytes): Generator
+    {
+        for (; $bytes > 0; $bytes -= self::SILENT_PIECE) {
+            yield str_repeat("\0", min($bytes, self::SILENT_PIECE));
+        }
+    }
+
+    /**
+     * Each channel as a WAV file of its own, in one pass, at the rate of the file.
+     *
+     * @param string $directory gets 1.wav, 2.wav, …
+     *
+     * @return Generator<float> seconds done, as it goes
+     *
+     * @throws Refused
+     */
+    public function split(string $file, string $name, AudioFacts $facts, string $directory): Generator
+    {
+        $channels = range(0, $facts->channels - 1);
+        $split = '[0:a:0]asplit='.\count($channels).implode('', array_map(static fn (int $c): string => "[s{$c}]", $channels));
+        $filter = implode(';', [$split, ...array_map(static fn (int $c): string => "[s{$c}]pan=mono|c0=c{$c}[o{$c}]", $channels)]);
+        $outputs = array_merge(...array_map(static fn (int $c): array => ['-map', "[o{$c}]", '-c:a', "pcm_s{$facts->bits}le", '-fflags', '+bitexact', '-flags', '+bitexact', '-map_metadata', '-1', '-rf64', 'auto', '-f', 'wav', '-y', $directory.'/'.($c + 1).'.wav'], $channels));
+
+        return $this->worked(['-filter_complex', $filter, ...$outputs], $file, $name, static fn (): Refused => Refused::decoderDied($name));
     }
 
     /**
@@ -130,10 +171,11 @@ final readonly class Ffmpeg
 
     /**
      * @param array<string, mixed> $stream
-     * @param array{format_name?: string, duration?: string, start_time?: string} $format
+     * @param array{format_name?: string, duration?: string, start_time?: string, tags?: array<string, string>} $format
      * @param ?float $promised seconds that a WAV header states
+     * @param list<array{float, string}> $chapters
      */
-    private function facts(array $stream, array $format, string $name, int $mostChannels, ?float $promised, bool $picture): AudioFacts
+    private function facts(array $stream, array $format, string $name, int $mostChannels, ?float $promised, bool $picture, array $chapters): AudioFacts
     {
         $number = static fn (string $key): int => is_numeric($stream[$key] ?? null) ? (int) $stream[$key] : 0;
         $text = static fn (string $key): string => \is_string($stream[$key] ?? null) ? $stream[$key] : '';
@@ -144,9 +186,26 @@ final readonly class Ffmpeg
         $container = explode(',', $format['format_name'] ?? '')[0];
         $seconds = $promised ?? (is_numeric($stream['duration'] ?? null) ? (float) $stream['duration'] : (float) ($format['duration'] ?? 0.0));
         $seconds <= self::MAX_HOURS * 3600 || throw Refused::tooLong($name, $seconds);
+        $began = $format['tags']['time_reference'] ?? null;
         $is16 = 's16' === rtrim($text('sample_fmt'), 'p') || 'u8' === rtrim($text('sample_fmt'), 'p');
 
-        return new AudioFacts("{$container} · {$text('codec_name')}", $rate, $channels, $is16 ? 16 : 24, \in_array($container, self::STATES_LENGTH, true) && $seconds > 0 ? $seconds : null, $picture, max(0.0, (float) $text('start_time') - (float) ($format['start_time'] ?? 0.0)));
+        return new AudioFacts("{$container} · {$text('codec_name')}", $rate, $channels, $is16 ? 16 : 24, \in_array($container, self::STATES_LENGTH, true) && $seconds > 0 ? $seconds : null, $picture, max(0.0, (float) $text('start_time') - (float) ($format['start_time'] ?? 0.0)), beganAt: is_numeric($began) && (float) $began >= 0.0 && (float) $began < 2 * 86_400.0 * $rate ? (float) $began / $rate : null, chapters: $chapters);
+    }
+
+    /**
+     * @param list<array{start_time?: string, tags?: array<string, string>}> $found
+     *
+     * @return list<array{float, string}>
+     */
+    private static function chapters(array $found): array
+    {
+        $chapters = [];
+        foreach (\array_slice($found, 0, self::MAX_CHAPTERS) as $i => $chapter) {
+            $title = trim((string) preg_replace('/[\p{Cc}\p{Cf}]+/u', ' ', mb_scrub($chapter['tags']['title'] ?? '')));
+            $chapters[] = [max(0.0, (float) ($chapter['start_time'] ?? 0.0)), mb_substr('' === $title ? 'Chapter '.($i + 1) : $title, 0, 100)];
+        }
+
+        return $chapters;
     }
 
     /**
@@ -172,13 +231,28 @@ final readonly class Ffmpeg
      */
     public function picture(string $file, string $name, string $target, float $skip): Generator
     {
-        $process = new Process([
-            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...self::input($file),
+        yield from $this->worked([
             '-map', '0:v:0', '-an', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), '-ss', \sprintf('%.6f', $skip),
             '-vf', 'scale=w=min(640\\,iw):h=-2', '-vsync', 'cfr', '-pix_fmt', 'yuv420p',
             '-c:v', 'libvpx', '-deadline', 'realtime', '-cpu-used', '8', '-threads', '1', '-crf', '28', '-b:v', '700k', '-g', '12',
             '-f', 'webm', '-y', $target,
-        ], timeout: null);
+        ], $file, $name, static fn (): Refused => Refused::noPicture($name));
+        is_file($target) || throw Refused::noPicture($name);
+    }
+
+    /**
+     * Writes files from one that was sent.
+     *
+     * @param list<string> $what options after the input
+     * @param Closure(): Refused $broken why it is refused when it cannot be done
+     *
+     * @return Generator<float> seconds done, as it goes
+     *
+     * @throws Refused
+     */
+    private function worked(array $what, string $file, string $name, Closure $broken): Generator
+    {
+        $process = new Process([...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-progress', 'pipe:1', ...self::input($file), ...$what], timeout: null);
         $process->setIdleTimeout(self::SILENT_SECONDS);
         $process->start();
         try {
@@ -191,13 +265,11 @@ final readonly class Ffmpeg
         } catch (ProcessTimedOutException) {
             throw Refused::tooSlow($name);
         } catch (ProcessSignaledException) {
-            throw Refused::noPicture($name);
+            throw $broken();
         } finally {
             $process->stop(0);
         }
-        if (!$process->isSuccessful() || !is_file($target)) {
-            throw Refused::noPicture($name);
-        }
+        $process->isSuccessful() || throw $broken();
     }
 
     /** @return list<string> what lets nothing but this file, in a container that is known, be read */

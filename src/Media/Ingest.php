@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\App\Media;
 
+use Closure;
 use Doctrine\ORM\EntityManagerInterface;
+use Throwable;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
@@ -26,38 +28,102 @@ final readonly class Ingest
     /** A file may hold this much less than its header says before it counts as cut off: codecs round to whole packets. */
     private const LENGTH_TOLERANCE_SECONDS = 0.5;
 
+    /** How much of the job is done when a file is split into its channels, and when all is decoded. */
+    private const SPLIT = 0.25;
+    private const DONE = 0.95;
+
     /** Of all that is measured beside the sound itself, for one channel of one second. */
     private const MEASURED_BYTES_PER_SECOND = 1800;
 
-    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private Uploads $uploads, private SourceParts $parts, private Quotas $quotas, private EntityManagerInterface $entities)
+    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private Uploads $uploads, private SourceParts $parts, private Quotas $quotas, private EntityManagerInterface $entities, private MediaStore $store)
     {
     }
 
-    /** @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost */
-    public function run(Source $source, Job $job, Lease $lease): Measured
+    /**
+     * @return list<Incoming> one, or as many as a file has channels where these are more than two
+     *
+     * @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost
+     */
+    public function run(Source $source, Job $job, Lease $lease): array
     {
         $work = $this->spool->workDirectory($job->id);
         try {
-            return $this->measured($source, $work, $lease);
+            return $this->taken($source, $work, $lease);
         } finally {
             $this->spool->remove($work);
         }
     }
 
-    private function measured(Source $source, string $work, Lease $lease): Measured
+    /** @return list<Incoming> */
+    private function taken(Source $source, string $work, Lease $lease): array
     {
         $this->spool->needs($source->size, $source->name);
         $sha256 = $this->uploads->assemble($source->id, $source->size, $this->spool->file($work, 'original', $source->name), $lease->alive(...));
         $this->refuseDuplicate($source, $sha256);
-        $facts = $this->ffmpeg->probe("{$work}/original", $source->name);
-        $this->quotas->sound($source, (int) ceil($facts->claimedSeconds ?? 0.0));
+        $facts = $this->ffmpeg->probe("{$work}/original", $source->name, Ffmpeg::MAX_CHANNELS, orSilent: true);
+        $many = $facts->channels > 2;
+        $this->quotas->sound($source, (int) ceil($facts->claimedSeconds ?? 0.0) * ($many ? $facts->channels : 1));
+        $notes = WavNotes::of("{$work}/original");
+        $facts = [] === $facts->chapters ? $facts->withChapters($notes->cues) : $facts;
+
+        return $many ? $this->channels($source, $work, $facts, $notes, $lease) : [new Incoming($source, $source->name, $this->measured($source, $work, $facts, $sha256, $lease))];
+    }
+
+    /**
+     * Each channel as a source of its own.
+     *
+     * @return list<Incoming>
+     */
+    private function channels(Source $source, string $work, AudioFacts $facts, WavNotes $notes, Lease $lease): array
+    {
+        $this->spool->needs((int) (($facts->claimedSeconds ?? 0.0) * $facts->channels * $facts->rate * $facts->bits / 8), $source->name);
+        $seconds = max(1.0, $facts->claimedSeconds ?? 1.0);
+        foreach ($this->ffmpeg->split("{$work}/original", $source->name, $facts, $work) as $done) {
+            $lease->report(min(self::SPLIT, self::SPLIT * $done / $seconds));
+        }
+        $taken = [];
+        try {
+            for ($channel = 1; $channel <= $facts->channels; ++$channel) {
+                $own = "{$work}/{$channel}";
+                mkdir($own, 0o750);
+                rename("{$work}/{$channel}.wav", "{$own}/original");
+                $size = (int) filesize("{$own}/original");
+                $of = 1 === $channel ? $source : new Source($source->project, $source->name, $size);
+                $taken[] = new Incoming($of, Source::channelName($source->name, $notes->tracks[$channel] ?? "channel {$channel}"), $this->channel($of, $own, $facts, $channel, $lease), $size);
+                $this->spool->remove($own);
+            }
+        } catch (Throwable $problem) {
+            array_map(fn (Incoming $one) => $one->source === $source ? null : $this->store->deleteMedia($one->source->media), $taken);
+            throw $problem;
+        }
+
+        return $taken;
+    }
+
+    private function channel(Source $of, string $own, AudioFacts $all, int $channel, Lease $lease): Measured
+    {
+        $part = (self::DONE - self::SPLIT) / $all->channels;
+        $sha256 = (string) hash_file('sha256', "{$own}/original");
+        $this->refuseDuplicate($of, $sha256);
+
+        $facts = $this->ffmpeg->probe("{$own}/original", $of->name)->recorded($all->beganAt)->withChapters(1 === $channel ? $all->chapters : []);
+
+        return $this->measured($of, $own, $facts, $sha256, $lease, self::SPLIT + ($channel - 1) * $part, $part);
+    }
+
+    /**
+     * @param float $from how much of the whole job is done, 0 … 1
+     * @param float $part how much of it this is
+     */
+    private function measured(Source $source, string $work, AudioFacts $facts, string $sha256, Lease $lease, float $from = 0.0, float $part = self::DONE): Measured
+    {
         $seconds = $facts->claimedSeconds ?? 0.0;
         $this->spool->needs((int) ($seconds * $facts->channels * (Mix::DEFAULT_RATE * $facts->bits / 8 + self::MEASURED_BYTES_PER_SECOND)), $source->name);
-        [$totals, $soundSha256, $warning] = $this->decode($source, $facts, $work, $lease);
+        [$totals, $soundSha256, $warning] = $this->decode($source, $facts, $work, static fn (float $done) => $lease->report($from + $part * $done));
         [$average, $loudness] = $this->parts->work($work, $facts->channels, $lease->alive(...));
         $this->parts->publish($source, $work, ['pcm' => $soundSha256, 'original' => $sha256], $lease->alive(...));
 
-        return new Measured($facts, $totals, $average, $loudness, $sha256, $soundSha256, $warning);
+        return new Measured($facts, $totals, $average, $loudness, $sha256, $soundSha256, $facts->silent ? 'There is no sound in this film; its picture is here.' : $warning);
     }
 
     private function refuseDuplicate(Source $source, string $sha256): void
@@ -68,8 +134,12 @@ final readonly class Ingest
         }
     }
 
-    /** @return array{Totals, string, ?string} with the SHA-256 of the sound, and what the decoder complained about */
-    private function decode(Source $source, AudioFacts $facts, string $work, Lease $lease): array
+    /**
+     * @param Closure(float): void $report told how much of it is done, 0 … 1
+     *
+     * @return array{Totals, string, ?string} with the SHA-256 of the sound, and what the decoder complained about
+     */
+    private function decode(Source $source, AudioFacts $facts, string $work, Closure $report): array
     {
         $format = PcmFormat::of($facts->channels, $facts->bits);
         [$pcm, $blocks, $waveform] = array_map(fn (string $part): OutFile => $this->spool->file($work, $part, $source->name), ['pcm', 'blocks', 'waveform']);
@@ -86,7 +156,7 @@ final readonly class Ingest
                 $measurer->push($piece);
                 $done += \strlen($piece);
                 $done <= $most || throw $this->quotas->tooMuchSound($source);
-                $lease->report($expected > 0 ? min(0.95, 0.95 * $done / $expected) : 0.5);
+                $report($expected > 0 ? min(1.0, $done / $expected) : 0.5);
             }
             $totals = $measurer->finish();
         } catch (NotWritten) {

@@ -28,6 +28,7 @@ final class Refused extends RuntimeException
     {
         return new self(match (true) {
             0 === $channels => "“{$name}” states no channels. Export it again as mono or stereo.",
+            Ffmpeg::MAX_CHANNELS === $most => "“{$name}” has {$channels} channels; at most {$most} can be brought in. Export fewer of them.",
             $most > 2 => "“{$name}” has {$channels} channels; at most {$most} can be measured. Fold it down first.",
             default => "“{$name}” has {$channels} channels; Wattage takes mono and stereo. Export it as stereo and bring that in.",
         });

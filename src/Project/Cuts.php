@@ -17,12 +17,14 @@ use Wattage\Core\Cut\InvalidCut;
 use Wattage\Core\Cut\Laid;
 use Wattage\Core\Cut\OtioReader;
 use Wattage\Core\Cut\OtioWriter;
+use Wattage\Core\Cut\Together;
 use Wattage\Core\Edit\ChangeCut;
 use Wattage\Core\Edit\EditReader;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source as MixSource;
 use Wattage\Core\Timeline\Track;
+use Wattage\Core\Timeline\UnknownItem;
 
 /** Cuts in and out: what of one that was made elsewhere can be laid with the sources of a project, and the mix as one for others. */
 final readonly class Cuts
@@ -43,7 +45,7 @@ final readonly class Cuts
     {
         $cut = self::read($text, $mix);
         $sources = $this->sources($project, $mix);
-        $laid = Laid::of($cut, $sources, $mix, 'cut-'.substr(Uuid::v4()->toBase58(), 0, 10));
+        $laid = Laid::of($cut, $sources, $mix, self::key());
         $whole = Carried::in($text, $sources);
 
         return [
@@ -60,6 +62,25 @@ final readonly class Cuts
         ];
     }
 
+    /**
+     * @param list<string> $ids of sources
+     *
+     * @return array<string, mixed> the edit that lays them, each on a track of its own
+     *
+     * @throws Problem when there are none, or one does not say when it was recorded
+     */
+    public function together(Project $project, Mix $mix, array $ids, int $at, bool $byTime): array
+    {
+        $sources = [];
+        foreach ($this->ready($project) as $source) {
+            $placeable = $mix->sources[(string) $source->id] ?? $source->toMixSource();
+            \in_array((string) $source->id, $ids, true) && null !== $placeable && $sources[] = ['name' => $source->name, 'source' => $placeable, 'began' => $source->beganAt, 'marks' => $source->marks];
+        }[] === $ids || \count($sources) < \count($ids) && throw UnknownItem::source();
+        $cut = Together::of($sources, $at, $byTime, $mix);
+
+        return Laid::of($cut, array_map(static fn (array $one): array => [$one['source']->id, $one['source']], $sources), $mix, self::key())->edit ?? throw UnknownItem::source();
+    }
+
     /** The mix as a cut for other programs. */
     public function otio(Project $project, Mix $mix): string
     {
@@ -69,6 +90,11 @@ final readonly class Cuts
     public function edl(Project $project, Mix $mix): string
     {
         return EdlWriter::write($mix, $project->name, $this->files($project));
+    }
+
+    private static function key(): string
+    {
+        return 'cut-'.substr(Uuid::v4()->toBase58(), 0, 10);
     }
 
     private static function read(string $text, Mix $mix): Cut
@@ -126,12 +152,18 @@ final readonly class Cuts
     private function sources(Project $project, Mix $mix): array
     {
         $sources = [];
-        foreach ($this->entities->getRepository(Source::class)->findBy(['project' => $project, 'state' => SourceState::Ready], ['name' => 'ASC', 'id' => 'ASC']) as $source) {
+        foreach ($this->ready($project) as $source) {
             $placeable = $mix->sources[(string) $source->id] ?? $source->toMixSource();
-            null === $placeable || $sources[] = [$source->name, $placeable];
+            null === $placeable || $sources[] = [$source->fileName(), $placeable];
         }
 
         return $sources;
+    }
+
+    /** @return list<Source> */
+    private function ready(Project $project): array
+    {
+        return $this->entities->getRepository(Source::class)->findBy(['project' => $project, 'state' => SourceState::Ready], ['name' => 'ASC', 'id' => 'ASC']);
     }
 
     /** @return array<string, string> names of files by the id of the source */
@@ -139,7 +171,7 @@ final readonly class Cuts
     {
         $files = [];
         foreach ($this->entities->getRepository(Source::class)->findBy(['project' => $project]) as $source) {
-            $files[(string) $source->id] = $source->name;
+            $files[(string) $source->id] = $source->fileName();
         }
 
         return $files;

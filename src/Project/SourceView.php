@@ -59,6 +59,8 @@ final readonly class SourceView
             'loudness' => $source->loudness,
             'advice' => null === $advice ? null : ['use' => $advice->use->value, 'target' => $advice->target, 'gain' => $advice->gain, 'limit' => $advice->limit],
             'picture' => $source->picture->value,
+            'beganAt' => $source->beganAt,
+            'marks' => \count($source->marks),
         ];
     }
 }

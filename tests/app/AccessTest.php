@@ -74,6 +74,7 @@ final class AccessTest extends ApiTestCase
         yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
+        yield 'sources together' => ['POST', '/api/projects/{project}/together', ['sources' => ['none']], [403, 422, 422]];
         yield 'the cut as a list' => ['GET', '/api/projects/{project}/mix.edl', null, [200, 200, 200]];
         yield 'captions for others' => ['GET', '/api/projects/{project}/captions.srt', null, [200, 200, 200]];
         yield 'the cut' => ['GET', '/api/projects/{project}/mix.otio', null, [200, 200, 200]];

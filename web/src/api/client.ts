@@ -221,6 +221,8 @@ export const api = {
   /** The text is sent as it is; what is wrong in it the server says. */
   lookAtCut: async (id: string, text: string) =>
     (await (await request("POST", `/api/projects/${id}/cut`, text)).json()) as Cut,
+  layTogether: async (id: string, asked: { sources: string[]; at: number; byTime: boolean }) =>
+    (await json<{ edit: object }>("POST", `/api/projects/${id}/together`, asked)).edit as Edit,
   handOver: async (id: string, asked: Handover, key: string) =>
     (await json<{ deliveries: Delivery[] }>("POST", `/api/projects/${id}/handovers`, asked, once(key)))
       .deliveries,

@@ -3,7 +3,7 @@ import { FilePlus2, Headphones, Link2, Link2Off, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { MixSource, Source } from "@/api/types";
-import { CutImport } from "@/features/cut";
+import { CutImport, LayTogether } from "@/features/cut";
 import type { useUploads } from "@/features/sources";
 import { useOutlines } from "@/features/timeline";
 import { decibelsOf, formatDb, formatSeconds } from "@/lib/format";
@@ -53,6 +53,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
         </label>
         {canEdit && <BringAll sources={ready} />}
         <CutImport />
+        {canEdit && <LayTogether sources={ready} />}
         {canEdit && (
           <button type="button" className="button" onClick={() => picker.current?.click()}>
             <FilePlus2 size={15} aria-hidden /> Bring in…

@@ -1,8 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
-import { Film, X } from "lucide-react";
+import { Film } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { api } from "@/api/client";
+import { Sheet } from "@/parts/Sheet";
 import { useCanEdit, useMix } from "@/store/context";
 import { FoundCut } from "./FoundCut";
 
@@ -44,31 +45,15 @@ export function CutImport() {
         }}
       />
       <Dialog.Root open={text !== null} onOpenChange={(open) => !open && close()}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
-          <Dialog.Content
-            className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[620px] max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-paper p-5 shadow-2xl"
-            aria-describedby={undefined}
-          >
-            <div className="mb-3 flex items-center">
-              <Dialog.Title className="flex-1 text-[17px] font-semibold">
-                {look.data?.name ? `The cut “${look.data.name}”` : "A cut"}
-              </Dialog.Title>
-              <Dialog.Close className="button button-quiet p-1" aria-label="Close">
-                <X size={17} />
-              </Dialog.Close>
-            </div>
-            {look.isPending && <p className="text-faint">Reading…</p>}
-            {look.error && (
-              <p role="alert" className="text-trouble">
-                {look.error.message}
-              </p>
-            )}
-            {look.data && (
-              <FoundCut cut={look.data} onAgain={() => text && look.mutate(text)} onDone={close} />
-            )}
-          </Dialog.Content>
-        </Dialog.Portal>
+        <Sheet title={look.data?.name ? `The cut “${look.data.name}”` : "A cut"}>
+          {look.isPending && <p className="text-faint">Reading…</p>}
+          {look.error && (
+            <p role="alert" className="text-trouble">
+              {look.error.message}
+            </p>
+          )}
+          {look.data && <FoundCut cut={look.data} onAgain={() => text && look.mutate(text)} onDone={close} />}
+        </Sheet>
       </Dialog.Root>
     </>
   );

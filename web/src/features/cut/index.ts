@@ -1,1 +1,2 @@
 export { CutImport } from "./CutImport";
+export { LayTogether } from "./LayTogether";

@@ -22,6 +22,8 @@ const source = (received: number): Source => ({
   loudness: null,
   advice: null,
   picture: "none",
+  beganAt: null,
+  marks: 0,
 });
 
 const refused = (status: number) => new ApiError({ type: "about:blank", title: "", status, detail: "no" });

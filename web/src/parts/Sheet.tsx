@@ -1,0 +1,24 @@
+import { X } from "lucide-react";
+import { Dialog } from "radix-ui";
+import type { ReactNode } from "react";
+
+/** A dialog over the page, with a title and a way out. */
+export function Sheet({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Dialog.Portal>
+      <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
+      <Dialog.Content
+        className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[620px] max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-paper p-5 shadow-2xl"
+        aria-describedby={undefined}
+      >
+        <div className="mb-3 flex items-center">
+          <Dialog.Title className="flex-1 text-[17px] font-semibold">{title}</Dialog.Title>
+          <Dialog.Close className="button button-quiet p-1" aria-label="Close">
+            <X size={17} />
+          </Dialog.Close>
+        </div>
+        {children}
+      </Dialog.Content>
+    </Dialog.Portal>
+  );
+}
