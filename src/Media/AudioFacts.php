@@ -15,7 +15,7 @@ final readonly class AudioFacts
      * @param ?float $claimedSeconds what the header says, where such a header can be relied on
      * @param bool $hasPicture whether there is a moving picture besides the sound
      * @param float $startSeconds how much later the sound starts than the file as a whole
-     * @param bool $silent whether there is no sound in it at all: a film whose sound is elsewhere
+     * @param ?string $whySilent a sentence where silence stands for its sound: that is elsewhere
      * @param ?float $beganAt seconds since midnight at which it was recorded, where its broadcast extension says so
      * @param list<array{float, string}> $chapters seconds and name
      */
@@ -27,7 +27,7 @@ final readonly class AudioFacts
         public ?float $claimedSeconds,
         public bool $hasPicture = false,
         public float $startSeconds = 0.0,
-        public bool $silent = false,
+        public ?string $whySilent = null,
         public ?float $beganAt = null,
         public array $chapters = [],
     ) {
@@ -36,12 +36,18 @@ final readonly class AudioFacts
     /** @param list<array{float, string}> $chapters seconds and name */
     public function withChapters(array $chapters): self
     {
-        return new self($this->format, $this->rate, $this->channels, $this->bits, $this->claimedSeconds, $this->hasPicture, $this->startSeconds, $this->silent, $this->beganAt, $chapters);
+        return new self($this->format, $this->rate, $this->channels, $this->bits, $this->claimedSeconds, $this->hasPicture, $this->startSeconds, $this->whySilent, $this->beganAt, $chapters);
     }
 
     /** @param ?float $beganAt seconds since midnight */
     public function recorded(?float $beganAt): self
     {
-        return new self($this->format, $this->rate, $this->channels, $this->bits, $this->claimedSeconds, $this->hasPicture, $this->startSeconds, $this->silent, $beganAt, $this->chapters);
+        return new self($this->format, $this->rate, $this->channels, $this->bits, $this->claimedSeconds, $this->hasPicture, $this->startSeconds, $this->whySilent, $beganAt, $this->chapters);
+    }
+
+    /** A film whose channels are sources of their own. */
+    public function pictureOnly(): self
+    {
+        return new self($this->format, $this->rate, 1, 16, $this->claimedSeconds, true, $this->startSeconds, 'The channels of this film are sources of their own; this one has its picture.');
     }
 }

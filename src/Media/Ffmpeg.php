@@ -67,7 +67,7 @@ final readonly class Ffmpeg
         $orSilent && $picture && $seconds > 0.0 || throw Refused::noSound($name);
         $seconds <= self::MAX_HOURS * 3600 || throw Refused::tooLong($name, $seconds);
 
-        return new AudioFacts(explode(',', $found['format']['format_name'] ?? '')[0].' · no sound', 48_000, 1, 16, $seconds, true, silent: true, chapters: self::chapters($found['chapters'] ?? []));
+        return new AudioFacts(explode(',', $found['format']['format_name'] ?? '')[0].' · no sound', 48_000, 1, 16, $seconds, true, whySilent: 'There is no sound in this film; its picture is here.', chapters: self::chapters($found['chapters'] ?? []));
     }
 
     /**
@@ -79,7 +79,7 @@ final readonly class Ffmpeg
      */
     public function decode(string $file, string $name, AudioFacts $facts, int $rate, Complaints $complaints = new Complaints()): Generator
     {
-        if ($facts->silent) {
+        if (null !== $facts->whySilent) {
             return self::silence((int) round(($facts->claimedSeconds ?? 0.0) * $rate) * $facts->channels * intdiv($facts->bits, 8));
         }
 

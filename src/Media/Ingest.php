@@ -66,15 +66,15 @@ final readonly class Ingest
         $notes = WavNotes::of("{$work}/original");
         $facts = [] === $facts->chapters ? $facts->withChapters($notes->cues) : $facts;
 
-        return $many ? $this->channels($source, $work, $facts, $notes, $lease) : [new Incoming($source, $source->name, $this->measured($source, $work, $facts, $sha256, $lease))];
+        return $many ? $this->channels($source, $work, $facts, $notes, $sha256, $lease) : [new Incoming($source, $source->name, $this->measured($source, $work, $facts, $sha256, $lease))];
     }
 
     /**
-     * Each channel as a source of its own.
+     * Each channel as a source of its own; a film besides, for its picture.
      *
      * @return list<Incoming>
      */
-    private function channels(Source $source, string $work, AudioFacts $facts, WavNotes $notes, Lease $lease): array
+    private function channels(Source $source, string $work, AudioFacts $facts, WavNotes $notes, string $sha256, Lease $lease): array
     {
         $this->spool->needs((int) (($facts->claimedSeconds ?? 0.0) * $facts->channels * $facts->rate * $facts->bits / 8), $source->name);
         $seconds = max(1.0, $facts->claimedSeconds ?? 1.0);
@@ -88,10 +88,11 @@ final readonly class Ingest
                 mkdir($own, 0o750);
                 rename("{$work}/{$channel}.wav", "{$own}/original");
                 $size = (int) filesize("{$own}/original");
-                $of = 1 === $channel ? $source : new Source($source->project, $source->name, $size);
+                $of = 1 === $channel && !$facts->hasPicture ? $source : new Source($source->project, $source->name, $size);
                 $taken[] = new Incoming($of, Source::channelName($source->name, $notes->tracks[$channel] ?? "channel {$channel}"), $this->channel($of, $own, $facts, $channel, $lease), $size);
                 $this->spool->remove($own);
             }
+            $facts->hasPicture && $taken[] = new Incoming($source, $source->name, $this->measured($source, $work, $facts->pictureOnly(), $sha256, $lease, self::DONE, 0.0));
         } catch (Throwable $problem) {
             array_map(fn (Incoming $one) => $one->source === $source ? null : $this->store->deleteMedia($one->source->media), $taken);
             throw $problem;
@@ -123,7 +124,7 @@ final readonly class Ingest
         [$average, $loudness] = $this->parts->work($work, $facts->channels, $lease->alive(...));
         $this->parts->publish($source, $work, ['pcm' => $soundSha256, 'original' => $sha256], $lease->alive(...));
 
-        return new Measured($facts, $totals, $average, $loudness, $sha256, $soundSha256, $facts->silent ? 'There is no sound in this film; its picture is here.' : $warning);
+        return new Measured($facts, $totals, $average, $loudness, $sha256, $soundSha256, $facts->whySilent ?? $warning);
     }
 
     private function refuseDuplicate(Source $source, string $sha256): void

@@ -45,7 +45,7 @@ final readonly class PictureMaker
     {
         $this->spool->needs($source->size, $source->name);
         $this->store->fetch($source, 'original', $this->spool->file($work, 'original', $source->name), $lease->alive(...));
-        $facts = $this->ffmpeg->probe("{$work}/original", $source->name);
+        $facts = $this->ffmpeg->probe("{$work}/original", $source->name, Ffmpeg::MAX_CHANNELS, orSilent: true);
         $seconds = max(1.0, ($source->frames ?? 0) / Mix::DEFAULT_RATE);
         foreach ($this->ffmpeg->picture("{$work}/original", $source->name, "{$work}/picture.webm", $facts->startSeconds) as $done) {
             $lease->report(min(0.98, $done / $seconds));

@@ -78,6 +78,21 @@ final class FieldSourceTest extends ApiTestCase
         self::assertSame(['ready', 1, 96_000, 'ready', 'There is no sound in this film; its picture is here.'], [$source['state'], $source['channels'], $source['frames'], $this->sourceNow($project, $source['id'])['picture'], $source['warning']]);
     }
 
+    public function testAFilmWithSixChannelsGivesEachAndItsPicture(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $file = Sound::file('', '.mov');
+        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=s=64x64:d=1:r=25', '-f', 'lavfi', '-i', 'aevalsrc=0.1*sin(2000*t)|0.2*sin(2000*t)|0.3*sin(2000*t)|0|0.05*sin(2000*t)|0.5*sin(2000*t):s=48000:d=1:c=5.1', '-c:v', 'mpeg4', '-c:a', 'pcm_s16le', $file]);
+        $this->bringIn($project, 'scene.mov', (string) file_get_contents($file));
+        $this->work();
+        $sources = array_column($this->call('GET', "/api/projects/{$project}/sources")['sources'], null, 'name');
+        self::assertCount(7, $sources);
+        self::assertSame(['ready', 'The channels of this film are sources of their own; this one has its picture.'], [$sources['scene.mov']['picture'], $sources['scene.mov']['warning']]);
+        self::assertEqualsWithDelta(20 * log10(0.5), $sources['scene.mov · channel 6']['peakDbfs'], 0.1);
+        self::assertSame('none', $sources['scene.mov · channel 6']['picture']);
+    }
+
     public function testNamesThatAskForMoreAreNotRead(): void
     {
         $this->signedIn();
