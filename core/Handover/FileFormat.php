@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Handover;
 
-/** The kinds of files with sound that can be handed over; a film is MP4 with the picture of the timeline. */
+/** The kinds of files with sound that can be handed over; a film is MP4 with the picture of the timeline, an archive the whole project. */
 enum FileFormat: string
 {
     case Wav = 'wav';
@@ -13,12 +13,14 @@ enum FileFormat: string
     case Aac = 'aac';
     case Opus = 'opus';
     case Film = 'film';
+    case Archive = 'archive';
 
     public function ending(): string
     {
         return match ($this) {
             self::Aac => 'm4a',
             self::Film => 'mp4',
+            self::Archive => 'zip',
             default => $this->value,
         };
     }
@@ -32,6 +34,7 @@ enum FileFormat: string
             self::Aac => 'audio/mp4',
             self::Opus => 'audio/ogg',
             self::Film => 'video/mp4',
+            self::Archive => 'application/zip',
         };
     }
 
@@ -55,7 +58,7 @@ enum FileFormat: string
     public function rates(): array
     {
         return match ($this) {
-            self::Opus, self::Film => [48_000],
+            self::Opus, self::Film, self::Archive => [48_000],
             self::Mp3 => [44_100, 48_000],
             default => [44_100, 48_000, 96_000],
         };

@@ -148,8 +148,8 @@ class Source
         $this->state = SourceState::Ready;
     }
 
-    /** One channel of a file that has several is a source of its own. */
-    public function becomeChannel(string $name, int $size): void
+    /** What was sent may be more than one source: channels of a file, files of an archive. */
+    public function becomeFile(string $name, int $size): void
     {
         $this->name = $name;
         $this->size = $size;

@@ -7,6 +7,7 @@ namespace Wattage\App\Handover;
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use RuntimeException;
+use Wattage\App\Archive\ArchiveMaker;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\Source;
 use Wattage\App\Job\Cancelled;
@@ -18,6 +19,7 @@ use Wattage\App\Media\Spool;
 use Wattage\App\Project\History;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
+use Wattage\Core\Handover\FileFormat;
 use Wattage\Core\Handover\Tags;
 use Wattage\Core\Handover\TamedPlaces;
 use Wattage\Core\Problem;
@@ -30,7 +32,7 @@ final readonly class DeliveryMaker
 {
     private const MOST_POINTS = 1500;
 
-    public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places)
+    public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places, private ArchiveMaker $archives)
     {
     }
 
@@ -44,6 +46,9 @@ final readonly class DeliveryMaker
         $order = $delivery->order();
         $mix = $this->history->mixAt($delivery->project, $delivery->revision);
         $work = $this->spool->workDirectory($delivery->job->id);
+        if (FileFormat::Archive === $order->format) {
+            return $this->archive($delivery, $work, $lease);
+        }
         try {
             $span = $order->excerpt->span($mix);
             $this->spool->needs(FileMaker::needs($order, $span), 'this file');
@@ -61,6 +66,24 @@ final readonly class DeliveryMaker
         return static function () use ($delivery, $size, $sha256, $made, $outcome): void {
             $delivery->clipping = self::told($made->clipping);
             $delivery->outcome = $outcome;
+            $delivery->size = $size;
+            $delivery->sha256 = $sha256;
+        };
+    }
+
+    /** @return Closure(): void */
+    private function archive(Delivery $delivery, string $work, Lease $lease): Closure
+    {
+        try {
+            $file = $this->archives->make($delivery->project, $delivery->revision, $work, $lease);
+            $size = (int) filesize($file);
+            $sha256 = self::digest($file, $lease);
+            $this->store->put($delivery->path(), $file, $sha256, $lease->alive(...));
+        } finally {
+            $this->spool->remove($work);
+        }
+
+        return static function () use ($delivery, $size, $sha256): void {
             $delivery->size = $size;
             $delivery->sha256 = $sha256;
         };

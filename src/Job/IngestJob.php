@@ -6,6 +6,7 @@ namespace Wattage\App\Job;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
+use Wattage\App\Archive\ArchiveTaken;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\Ingest;
@@ -16,7 +17,7 @@ use Wattage\App\Project\Pictures;
 /** Takes in a file that was sent. */
 final readonly class IngestJob implements Work
 {
-    public function __construct(private EntityManagerInterface $entities, private Ingest $ingest, private Pictures $pictures, private Uploads $uploads, private MediaStore $store)
+    public function __construct(private EntityManagerInterface $entities, private Ingest $ingest, private Pictures $pictures, private Uploads $uploads, private MediaStore $store, private ArchiveTaken $archives)
     {
     }
 
@@ -25,11 +26,14 @@ final readonly class IngestJob implements Work
         $source = $this->source($job) ?? throw new Cancelled();
         $taken = $this->ingest->run($source, $job, $lease);
 
-        return function () use ($taken): void {
-            foreach ($taken as $one) {
+        return function () use ($source, $taken, $job): void {
+            foreach ($taken->incoming as $one) {
                 $one->becomeReady();
                 $this->entities->persist($one->source);
                 $this->pictures->request($one->source);
+            }[] === $taken->incoming && $this->entities->remove($source);
+            if (null !== $taken->contents && null !== $job->account) {
+                $this->archives->take($source->project, $job->account, $taken->contents, $taken->ids);
             }
         };
     }

@@ -47,7 +47,7 @@ final readonly class Coder
             FileFormat::Mp3 => ['-c:a', 'libmp3lame', '-b:a', "{$order->kbps}k", '-id3v2_version', '3', '-f', 'mp3'],
             FileFormat::Aac, FileFormat::Film => ['-c:a', 'aac', '-b:a', "{$order->kbps}k", '-movflags', '+faststart', '-f', 'mp4'],
             FileFormat::Opus => ['-c:a', 'libopus', '-b:a', "{$order->kbps}k", '-f', 'ogg'],
-            FileFormat::Wav => throw new RuntimeException('A WAV file is written, not coded.'),
+            FileFormat::Wav, FileFormat::Archive => throw new RuntimeException('This file is written, not coded.'),
         };
         $inputs = [...self::ONLY_FILES, '-f', 'wav', '-i', "file:{$wav}", ...self::ONLY_FILES, '-f', 'ffmetadata', '-i', "file:{$about}"];
         $maps = [...(null === $picture ? [] : ['-map', '2:v:0', '-c:v', 'copy']), '-map', '0:a:0', '-map_metadata', '1', '-map_chapters', '1'];

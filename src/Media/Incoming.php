@@ -5,19 +5,27 @@ declare(strict_types=1);
 namespace Wattage\App\Media;
 
 use Wattage\App\Entity\Source;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Timeline\Source as MixSource;
 
 /** A source that has been taken in, and is not visible yet. */
 final readonly class Incoming
 {
-    /** @param ?int $size bytes, where it is one channel of what was sent */
-    public function __construct(public Source $source, private string $name, private Measured $measured, private ?int $size = null)
+    /** @param int $size bytes of the file it keeps */
+    public function __construct(public Source $source, private string $name, private Measured $measured, private int $size)
     {
     }
 
     /** The one moment in which it becomes usable. */
     public function becomeReady(): void
     {
-        null === $this->size || $this->source->becomeChannel($this->name, $this->size);
+        $this->source->becomeFile($this->name, $this->size);
         $this->source->becomeReady($this->measured);
+    }
+
+    /** As the mix will see it. */
+    public function placeable(): MixSource
+    {
+        return new MixSource((string) $this->source->id, $this->name, $this->measured->totals->frames, $this->measured->facts->channels, Decibels::unchanged(), null, $this->measured->facts->hasPicture);
     }
 }

@@ -7,6 +7,8 @@ namespace Wattage\App\Media;
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use Throwable;
+use Wattage\App\Archive\ArchiveFile;
+use Wattage\App\Archive\ArchiveTaken;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
@@ -35,30 +37,66 @@ final readonly class Ingest
     /** Of all that is measured beside the sound itself, for one channel of one second. */
     private const MEASURED_BYTES_PER_SECOND = 1800;
 
-    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private Uploads $uploads, private SourceParts $parts, private Quotas $quotas, private EntityManagerInterface $entities, private MediaStore $store)
+    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private Uploads $uploads, private SourceParts $parts, private Quotas $quotas, private EntityManagerInterface $entities, private MediaStore $store, private ArchiveTaken $archives)
     {
     }
 
-    /**
-     * @return list<Incoming> one, or as many as a file has channels where these are more than two
-     *
-     * @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost
-     */
-    public function run(Source $source, Job $job, Lease $lease): array
+    /** @throws Refused|NoRoom|Cancelled|Interrupted|LeaseLost */
+    public function run(Source $source, Job $job, Lease $lease): Taken
     {
         $work = $this->spool->workDirectory($job->id);
         try {
-            return $this->taken($source, $work, $lease);
+            $this->spool->needs($source->size, $source->name);
+            $sha256 = $this->uploads->assemble($source->id, $source->size, $this->spool->file($work, 'original', $source->name), $lease->alive(...));
+
+            return ArchiveFile::is("{$work}/original") ? $this->archive($source, $work, $lease) : new Taken($this->taken($source, $work, $sha256, $lease));
         } finally {
             $this->spool->remove($work);
         }
     }
 
-    /** @return list<Incoming> */
-    private function taken(Source $source, string $work, Lease $lease): array
+    /** All that is in an archive. What is here already is not taken in again. */
+    private function archive(Source $source, string $work, Lease $lease): Taken
     {
-        $this->spool->needs($source->size, $source->name);
-        $sha256 = $this->uploads->assemble($source->id, $source->size, $this->spool->file($work, 'original', $source->name), $lease->alive(...));
+        $archive = ArchiveFile::open("{$work}/original", $source->name);
+        $contents = $archive->contents();
+        $this->archives->fits($source->project, $contents) || throw Refused::archive($source->name, 'there is a mix in this project already. Begin a new project, and bring it in there');
+        $this->quotas->file($source->project, $source->name, $archive->bytes());
+        $this->spool->needs($archive->bytes(), $source->name);
+        $incoming = $ids = $sources = [];
+        try {
+            foreach ($contents->media as $n => $entry) {
+                $own = "{$work}/media-{$n}";
+                mkdir($own, 0o750);
+                $sha256 = $archive->extract($entry->entry, $this->spool->file($own, 'original', $entry->name), $lease->alive(...));
+                null === $entry->sha256 || $entry->sha256 === $sha256 || throw Refused::archive($source->name, "“{$entry->name}” in it is damaged");
+                $known = $this->known($source, $sha256);
+                $of = [] === $incoming ? $source : new Source($source->project, $entry->name, (int) filesize("{$own}/original"));
+                $taken = null === $known ? $this->taken($of, $own, $sha256, $lease, $entry->name) : [];
+                array_push($incoming, ...$taken);
+                $placeable = $known?->toMixSource() ?? $taken[0]->placeable();
+                $ids[$entry->id] = $placeable->id;
+                $sources[$placeable->id] = $placeable;
+                $this->spool->remove($own);
+            }
+            $this->archives->check($contents, $ids, $sources);
+        } catch (Throwable $problem) {
+            $this->forget($source, $incoming);
+            throw $problem;
+        }
+
+        return new Taken($incoming, $contents, $ids);
+    }
+
+    /**
+     * @param ?string $name what it is to be called, where it came in an archive
+     *
+     * @return list<Incoming> one, or as many as it has channels where these are more than two
+     */
+    private function taken(Source $source, string $work, string $sha256, Lease $lease, ?string $name = null): array
+    {
+        $name ??= $source->name;
+        $size = (int) filesize("{$work}/original");
         $this->refuseDuplicate($source, $sha256);
         $facts = $this->ffmpeg->probe("{$work}/original", $source->name, Ffmpeg::MAX_CHANNELS, orSilent: true);
         $many = $facts->channels > 2;
@@ -66,7 +104,7 @@ final readonly class Ingest
         $notes = WavNotes::of("{$work}/original");
         $facts = [] === $facts->chapters ? $facts->withChapters($notes->cues) : $facts;
 
-        return $many ? $this->channels($source, $work, $facts, $notes, $sha256, $lease) : [new Incoming($source, $source->name, $this->measured($source, $work, $facts, $sha256, $lease))];
+        return $many ? $this->channels($source, $name, $work, $facts, $notes, $sha256, $lease) : [new Incoming($source, $name, $this->measured($source, $work, $facts, $sha256, $lease), $size)];
     }
 
     /**
@@ -74,7 +112,7 @@ final readonly class Ingest
      *
      * @return list<Incoming>
      */
-    private function channels(Source $source, string $work, AudioFacts $facts, WavNotes $notes, string $sha256, Lease $lease): array
+    private function channels(Source $source, string $name, string $work, AudioFacts $facts, WavNotes $notes, string $sha256, Lease $lease): array
     {
         $this->spool->needs((int) (($facts->claimedSeconds ?? 0.0) * $facts->channels * $facts->rate * $facts->bits / 8), $source->name);
         $seconds = max(1.0, $facts->claimedSeconds ?? 1.0);
@@ -88,13 +126,16 @@ final readonly class Ingest
                 mkdir($own, 0o750);
                 rename("{$work}/{$channel}.wav", "{$own}/original");
                 $size = (int) filesize("{$own}/original");
-                $of = 1 === $channel && !$facts->hasPicture ? $source : new Source($source->project, $source->name, $size);
-                $taken[] = new Incoming($of, Source::channelName($source->name, $notes->tracks[$channel] ?? "channel {$channel}"), $this->channel($of, $own, $facts, $channel, $lease), $size);
+                $of = 1 === $channel && !$facts->hasPicture ? $source : new Source($source->project, $name, $size);
+                $taken[] = new Incoming($of, Source::channelName($name, $notes->tracks[$channel] ?? "channel {$channel}"), $this->channel($of, $own, $facts, $channel, $lease), $size);
                 $this->spool->remove($own);
             }
-            $facts->hasPicture && $taken[] = new Incoming($source, $source->name, $this->measured($source, $work, $facts->pictureOnly(), $sha256, $lease, self::DONE, 0.0));
+            if ($facts->hasPicture) {
+                $size = (int) filesize("{$work}/original");
+                $taken[] = new Incoming($source, $name, $this->measured($source, $work, $facts->pictureOnly(), $sha256, $lease, self::DONE, 0.0), $size);
+            }
         } catch (Throwable $problem) {
-            array_map(fn (Incoming $one) => $one->source === $source ? null : $this->store->deleteMedia($one->source->media), $taken);
+            $this->forget($source, $taken);
             throw $problem;
         }
 
@@ -127,12 +168,28 @@ final readonly class Ingest
         return new Measured($facts, $totals, $average, $loudness, $sha256, $soundSha256, $facts->whySilent ?? $warning);
     }
 
+    /**
+     * Files of those that nobody will ask for.
+     *
+     * @param list<Incoming> $taken
+     */
+    private function forget(Source $source, array $taken): void
+    {
+        array_map(fn (Incoming $one) => $one->source === $source ? null : $this->store->deleteMedia($one->source->media), $taken);
+    }
+
     private function refuseDuplicate(Source $source, string $sha256): void
     {
+        $other = $this->known($source, $sha256);
+        null === $other || throw Refused::duplicate($source->name, $other->name);
+    }
+
+    /** The same file, where it is in the project already. */
+    private function known(Source $source, string $sha256): ?Source
+    {
         $other = $this->entities->getRepository(Source::class)->findOneBy(['project' => $source->project, 'sha256' => $sha256, 'state' => SourceState::Ready]);
-        if (null !== $other && $other !== $source) {
-            throw Refused::duplicate($source->name, $other->name);
-        }
+
+        return $other === $source ? null : $other;
     }
 
     /**

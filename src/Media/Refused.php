@@ -66,6 +66,12 @@ final class Refused extends RuntimeException
         return $seconds < 60 ? \sprintf('%.1f s', $seconds) : \sprintf('%d:%02d:%02d', (int) $seconds / 3600, (int) ($seconds / 60) % 60, (int) $seconds % 60);
     }
 
+    /** @param string $why the rest of the sentence */
+    public static function archive(string $name, string $why): self
+    {
+        return new self("“{$name}” cannot be taken in: {$why}.");
+    }
+
     public static function noPicture(string $name): self
     {
         return new self("The picture of “{$name}” cannot be read. Its sound is here all the same.");

@@ -64,7 +64,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
           type="file"
           multiple
           hidden
-          accept="audio/*,video/*"
+          accept="audio/*,video/*,.zip,.otioz"
           onChange={(event) => {
             uploads.add(event.target.files ?? []);
             event.target.value = "";

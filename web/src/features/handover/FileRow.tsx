@@ -31,7 +31,7 @@ export function FileRow({ file, canEdit, hearing, onGo }: Props) {
   return (
     <li className="border-t border-line py-2">
       <div className="flex items-center gap-2">
-        {done && (
+        {file.outcome && (
           <button
             type="button"
             className="grid size-7 shrink-0 cursor-pointer place-content-center rounded-full border border-line bg-sheet"

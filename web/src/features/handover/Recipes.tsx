@@ -132,8 +132,21 @@ export function Recipes() {
 function Beside({ project }: { project: string }) {
   const markers = useMix((s) => s.markers.length);
   const captions = useMix((s) => s.captions.length);
+  const canEdit = useCanEdit();
+  const { begin, isPending } = useHandOver();
   return (
     <p className="flex flex-wrap gap-x-3 text-[12px]">
+      {canEdit && (
+        <button
+          type="button"
+          className="min-h-6 cursor-pointer underline"
+          title="One file with the mix, its sources as they were sent, captions and snapshots. Brought into a new project, it is this one again"
+          disabled={isPending}
+          onClick={() => void begin({ files: [{ format: "archive" }], pattern: "{project} r{revision}" })}
+        >
+          The project as an archive
+        </button>
+      )}
       <a
         className="min-h-6 underline"
         href={`/api/projects/${project}/mix.otio`}

@@ -20,6 +20,7 @@ export const BITS: Record<Format, (16 | 24 | 32)[]> = {
   aac: [],
   opus: [],
   film: [],
+  archive: [],
 };
 export const KBPS: Record<Format, number[]> = {
   wav: [],
@@ -28,6 +29,7 @@ export const KBPS: Record<Format, number[]> = {
   aac: [64, 96, 128, 160, 192, 256, 320],
   opus: [48, 64, 96, 128, 160, 192, 256],
   film: [64, 96, 128, 160, 192, 256, 320],
+  archive: [],
 };
 export const RATES: Record<Format, (44100 | 48000 | 96000)[]> = {
   wav: [44100, 48000, 96000],
@@ -36,6 +38,7 @@ export const RATES: Record<Format, (44100 | 48000 | 96000)[]> = {
   aac: [44100, 48000, 96000],
   opus: [48000],
   film: [48000],
+  archive: [48000],
 };
 
 /** The same order in another format: what that cannot have is given the nearest it can. */
@@ -72,6 +75,7 @@ export function withPart(order: Order, value: string): Order {
 
 /** What a file is to be, in a line. */
 export function describe(order: Order, nameOfTrack?: string): string {
+  if (order.format === "archive") return "the whole project: mix, sources, captions, snapshots";
   const kind = FORMATS.find((f) => f.format === order.format)?.name ?? order.format;
   const size = order.bits ? `${order.bits} bit${order.bits === 32 ? " float" : ""}` : `${order.kbps} kbit/s`;
   const part =

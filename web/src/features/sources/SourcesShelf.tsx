@@ -39,7 +39,7 @@ export function SourcesShelf({ uploads, onPlace }: Props) {
             multiple
             hidden
             data-testid="file-picker"
-            accept="audio/*,video/*,.wav,.flac,.mp3,.aac,.m4a,.ogg,.oga,.opus,.mp4,.mkv,.webm,.mov"
+            accept="audio/*,video/*,.zip,.otioz,.wav,.flac,.mp3,.aac,.m4a,.ogg,.oga,.opus,.mp4,.mkv,.webm,.mov"
             onChange={(event) => {
               uploads.add(event.target.files ?? []);
               event.target.value = "";
@@ -81,8 +81,8 @@ export function SourcesShelf({ uploads, onPlace }: Props) {
         ))}
         {arrived.length === 0 && uploads.uploads.length === 0 && (
           <li className="py-6 text-center text-faint">
-            Nothing here yet. Drop recordings, music or a video anywhere on this page, then drag each from
-            here onto a track.
+            Nothing here yet. Drop speech, music or a video anywhere on this page, then drag each from here
+            onto a track. A project’s archive, dropped here, is that project again.
           </li>
         )}
       </ul>
