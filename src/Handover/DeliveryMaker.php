@@ -30,8 +30,6 @@ use Wattage\Core\Timeline\Mix;
 /** Makes the file of a delivery; it can be seen only once it is whole. */
 final readonly class DeliveryMaker
 {
-    private const MOST_POINTS = 1500;
-
     public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places, private ArchiveMaker $archives)
     {
     }
@@ -94,49 +92,13 @@ final readonly class DeliveryMaker
         $this->store->delete($delivery->path());
     }
 
-    /** @return array<string, mixed> as the list of deliveries shows it; LUFS, LU, dBTP, dB, seconds */
+    /** @return array<string, mixed> as {@see Outcome} says it */
     private function outcome(Delivery $delivery, Mix $mix, Made $made): array
     {
         $order = $delivery->order();
-        $target = $order->target($mix->aim);
-        $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
         $places = $this->places->of($delivery->project, $mix, $order, $made->acts);
 
-        return [
-            'integrated' => $round($made->measured->integrated),
-            'range' => $round($made->measured->range),
-            'truePeak' => $round($made->measured->truePeak),
-            'maxMomentary' => $round($made->measured->maxMomentary),
-            'maxShortTerm' => $round($made->measured->maxShortTerm),
-            'seconds' => round($made->measured->frames / $order->rate, 3),
-            'gain' => $round($made->gain),
-            'target' => ['loudness' => $target->loudness, 'truePeak' => $target->truePeak],
-            'met' => $made->isMet,
-            'history' => self::thinned($made->measured->history),
-            'guard' => [
-                'most' => $round($made->acts->most),
-                'seconds' => $round($made->acts->seconds()),
-                'part' => round($made->acts->frames / max(1, $made->measured->frames), 4),
-                'places' => $places,
-                'tame' => TamedPlaces::edit($mix, $places),
-            ],
-        ];
-    }
-
-    /**
-     * @param list<?float> $history once a second
-     *
-     * @return array{every: int, lufs: list<?float>} seconds between two, and the loudest of each such time
-     */
-    private static function thinned(array $history): array
-    {
-        $every = max(1, (int) ceil(\count($history) / self::MOST_POINTS));
-
-        return ['every' => $every, 'lufs' => array_map(static function (array $some): ?float {
-            $heard = array_filter($some, static fn (?float $lufs): bool => null !== $lufs);
-
-            return [] === $heard ? null : round(max($heard), 1);
-        }, [] === $history ? [] : array_chunk($history, $every))];
+        return Outcome::of($made->measured, $order->rate, $made->gain, $order->target($mix->aim), $made->isMet, $made->acts, $places, TamedPlaces::edit($mix, $places));
     }
 
     private static function digest(string $file, Lease $lease): string

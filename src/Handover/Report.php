@@ -60,6 +60,35 @@ final readonly class Report
     }
 
     /**
+     * Of a file by itself, of whose mix nothing is known.
+     *
+     * @param array<string, mixed> $outcome as {@see Outcome} says it
+     *
+     * @return array<string, mixed>
+     */
+    public function ofFile(string $name, string $sha256, array $outcome): array
+    {
+        /** @var array{guard: array{places: list<array{at: int, db: float, track: ?string}>}} $outcome */
+        $guarded = array_map(static fn (array $place): array => ['seconds' => $place['at'] / Mix::DEFAULT_RATE, 'db' => $place['db'], 'track' => null], $outcome['guard']['places']);
+
+        return ['project' => '', 'file' => $name, 'sha256' => $sha256, 'made' => date('Y-m-d H:i'), 'revision' => null, 'recipe' => '', 'order' => null, 'outcome' => $outcome, 'guarded' => $guarded, 'mix' => null, 'before' => null];
+    }
+
+    /**
+     * @param array<string, mixed> $data
+     * @param string $format html, pdf, json or csv
+     */
+    public function written(array $data, string $format): string
+    {
+        return match ($format) {
+            'pdf' => $this->pdf($data),
+            'json' => json_encode($data, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR),
+            'csv' => $this->csv($data),
+            default => $this->html($data),
+        };
+    }
+
+    /**
      * How a state of the mix stands, as it is worked out from its parts.
      *
      * @param ?Span $span of the timeline that counts; null for all of it
@@ -106,7 +135,7 @@ final readonly class Report
     }
 
     /** @param array<string, mixed> $data as {@see data()} gives it */
-    public function html(array $data): string
+    private function html(array $data): string
     {
         $twig = new Environment(new FilesystemLoader($this->templates), ['strict_variables' => true, 'autoescape' => 'html']);
         $twig->addFilter(new TwigFilter('level', static fn (?float $value): string => null === $value ? 'silent' : str_replace('-', '−', \sprintf('%+.1f', $value))));
@@ -116,7 +145,7 @@ final readonly class Report
     }
 
     /** @param array<string, mixed> $data */
-    public function pdf(array $data): string
+    private function pdf(array $data): string
     {
         // Nothing is fetched: all that it shows is in the text.
         $pdf = new Dompdf((new Options())->setIsRemoteEnabled(false)->setDefaultFont('DejaVu Sans'));
@@ -128,7 +157,7 @@ final readonly class Report
     }
 
     /** @param array<string, mixed> $data one row for each value of the loudness along the file */
-    public function csv(array $data): string
+    private function csv(array $data): string
     {
         /** @var array{history: array{every: int, lufs: list<?float>}} $outcome */
         $outcome = $data['outcome'];
@@ -143,9 +172,9 @@ final readonly class Report
     /** @param array<string, mixed> $data */
     private static function drawing(array $data): string
     {
-        /** @var array{outcome: array{seconds: float, target: array{loudness: ?float}, history: array{every: int, lufs: list<?float>}}, guarded: list<array{seconds: float}>, mix: array{buried: list<array{from: float, to: float, accepted: ?string}>}} $data */
+        /** @var array{outcome: array{seconds: float, target: array{loudness: ?float}, history: array{every: int, lufs: list<?float>}}, guarded: list<array{seconds: float}>, mix: ?array{buried: list<array{from: float, to: float, accepted: ?string}>}} $data */
         $outcome = $data['outcome'];
-        $open = array_filter($data['mix']['buried'], static fn (array $b): bool => null === $b['accepted']);
+        $open = array_filter($data['mix']['buried'] ?? [], static fn (array $b): bool => null === $b['accepted']);
 
         return ReportDrawing::svg($outcome['seconds'], $outcome['history']['every'], $outcome['history']['lufs'], $outcome['target']['loudness'], array_map(static fn (array $b): array => [$b['from'], $b['to']], array_values($open)), array_column($data['guarded'], 'seconds'));
     }

@@ -31,12 +31,7 @@ final readonly class ReportController
         null !== $delivery->outcome || throw new ConflictHttpException('There is nothing to report of it yet: it is not finished, or was made before reports were.');
         $before = $request->query->getInt('before');
         $data = $this->report->data($delivery, $before > 0 ? $before : null);
-        $body = match ($format) {
-            'pdf' => $this->report->pdf($data),
-            'json' => json_encode($data, \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR),
-            'csv' => $this->report->csv($data),
-            default => $this->report->html($data),
-        };
+        $body = $this->report->written($data, $format);
         $name = pathinfo(FileName::of($delivery), \PATHINFO_FILENAME)." report.{$format}";
         $plain = (string) preg_replace('/[^\x20-\x7e]|[%"\\\\\/]/', '-', $name);
 
