@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Handover;
 
-/** The kinds of files with sound that can be handed over; a film is MP4 with the picture of the timeline, an archive the whole project. */
+/** The kinds of files with sound that can be handed over; a film is MP4 or Matroska with the picture of the timeline, an archive the whole project. */
 enum FileFormat: string
 {
     case Wav = 'wav';
@@ -13,6 +13,7 @@ enum FileFormat: string
     case Aac = 'aac';
     case Opus = 'opus';
     case Film = 'film';
+    case Matroska = 'matroska';
     case Archive = 'archive';
 
     public function ending(): string
@@ -20,6 +21,7 @@ enum FileFormat: string
         return match ($this) {
             self::Aac => 'm4a',
             self::Film => 'mp4',
+            self::Matroska => 'mkv',
             self::Archive => 'zip',
             default => $this->value,
         };
@@ -34,6 +36,7 @@ enum FileFormat: string
             self::Aac => 'audio/mp4',
             self::Opus => 'audio/ogg',
             self::Film => 'video/mp4',
+            self::Matroska => 'video/x-matroska',
             self::Archive => 'application/zip',
         };
     }
@@ -41,7 +44,18 @@ enum FileFormat: string
     /** Whether it gives back what was put in, sample by sample. */
     public function isLossless(): bool
     {
-        return self::Wav === $this || self::Flac === $this;
+        return self::Wav === $this || self::Flac === $this || self::Matroska === $this;
+    }
+
+    public function hasPicture(): bool
+    {
+        return self::Film === $this || self::Matroska === $this;
+    }
+
+    /** Whether it carries a cover picture. */
+    public function hasCover(): bool
+    {
+        return self::Mp3 === $this || self::Aac === $this || self::Flac === $this;
     }
 
     /** @return list<int> bits per sample that it can have; 32 are floats */
@@ -49,7 +63,7 @@ enum FileFormat: string
     {
         return match ($this) {
             self::Wav => [16, 24, 32],
-            self::Flac => [16, 24],
+            self::Flac, self::Matroska => [16, 24],
             default => [],
         };
     }
@@ -58,7 +72,7 @@ enum FileFormat: string
     public function rates(): array
     {
         return match ($this) {
-            self::Opus, self::Film, self::Archive => [48_000],
+            self::Opus, self::Film, self::Matroska, self::Archive => [48_000],
             self::Mp3 => [44_100, 48_000],
             default => [44_100, 48_000, 96_000],
         };

@@ -24,7 +24,7 @@ use Wattage\Core\Timeline\Stem;
 /** What the console was asked to render: files by their names. */
 final readonly class RenderOptions
 {
-    public const FORMATS = 'pcm16, pcm24, float32, flac, mp3, aac, opus or film';
+    public const FORMATS = 'pcm16, pcm24, float32, flac, mp3, aac, opus, film or matroska';
 
     /**
      * @return non-empty-array<string, FileOrder> by the path to write
@@ -52,7 +52,7 @@ final readonly class RenderOptions
 
     public static function isKnownFormat(mixed $format): bool
     {
-        return \is_string($format) && (null !== SampleFormat::tryFrom($format) || !\in_array(FileFormat::tryFrom($format), [null, FileFormat::Wav], true));
+        return \is_string($format) && (null !== SampleFormat::tryFrom($format) || !\in_array(FileFormat::tryFrom($format), [null, FileFormat::Wav, FileFormat::Archive], true));
     }
 
     /**
@@ -87,7 +87,7 @@ final readonly class RenderOptions
         }
         $coded = FileFormat::from($format);
 
-        return new FileOrder($coded, FileFormat::Flac === $coded ? 24 : 0, $coded->kbps()[1], \in_array($rate, $coded->rates(), true) ? $rate : Mix::DEFAULT_RATE, 2, $excerpt, $target, $asProgramme);
+        return new FileOrder($coded, [] === $coded->bits() ? 0 : 24, $coded->kbps()[1], \in_array($rate, $coded->rates(), true) ? $rate : Mix::DEFAULT_RATE, 2, $excerpt, $target, $asProgramme);
     }
 
     /** @throws Problem|Refused */

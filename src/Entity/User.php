@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Entity;
 
+use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use LogicException;
 use Symfony\Component\Security\Core\User\EquatableInterface;
@@ -27,6 +28,14 @@ class User implements EquatableInterface, UserInterface, PasswordAuthenticatedUs
     /** Whether it was given the recipes to begin with. */
     #[ORM\Column]
     public bool $hasHadRecipes = false;
+
+    /**
+     * What it keeps beside the usual targets: LUFS and dBTP.
+     *
+     * @var list<array{name: string, loudness: float, truePeak: float}>
+     */
+    #[ORM\Column(type: Types::JSON)]
+    public array $targets = [];
 
     /** @param string $email lower case */
     public function __construct(

@@ -30,7 +30,7 @@ use Wattage\Core\Timeline\Mix;
 /** Makes the file of a delivery; it can be seen only once it is whole. */
 final readonly class DeliveryMaker
 {
-    public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places, private ArchiveMaker $archives)
+    public function __construct(private EntityManagerInterface $entities, private History $history, private MediaStore $store, private Spool $spool, private FileMaker $files, private GuardPlaces $places, private ArchiveMaker $archives, private Covers $covers)
     {
     }
 
@@ -51,7 +51,7 @@ final readonly class DeliveryMaker
             $span = $order->excerpt->span($mix);
             $this->spool->needs(FileMaker::needs($order, $span), 'this file');
             $tags = $delivery->tags + ['title' => $delivery->project->name];
-            $about = new About(new Tags($tags['title'], $tags['programme'] ?? '', $tags['episode'] ?? '', $tags['author'] ?? ''), FileName::of($delivery, $mix), substr(str_replace('-', '', (string) $delivery->id), 0, 32), $delivery->createdAt);
+            $about = new About(new Tags($tags['title'], $tags['programme'] ?? '', $tags['episode'] ?? '', $tags['author'] ?? ''), FileName::of($delivery, $mix), substr(str_replace('-', '', (string) $delivery->id), 0, 32), $delivery->createdAt, $this->covers->fetch($delivery->project, "{$work}/cover.jpg"));
             $made = $this->files->make($order, $mix, $this->sounds($mix), $this->originals($work, $lease), $work, $about, static fn (float $done) => $lease->report(0.98 * $done));
             $size = (int) filesize($made->file);
             $sha256 = self::digest($made->file, $lease);

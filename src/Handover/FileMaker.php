@@ -65,7 +65,7 @@ final readonly class FileMaker
     {
         $span = $order->excerpt->span($mix);
         $target = $order->target($mix->aim);
-        $film = FileFormat::Film === $order->format ? $this->film($mix, $span, $work, $original, static fn (): mixed => $report(0.0)) : [null, null];
+        $film = $order->format->hasPicture() ? $this->film($order->format, $mix, $span, $work, $original, static fn (): mixed => $report(0.0)) : [null, null];
         $share = self::isPart($order) ? 0.25 : 0.5;
         // What is written as it is rendered can be measured on the way.
         $meter = 10 * Renderer::PIECE === $mix->rate && $mix->rate === $order->rate && 2 === $order->channels ? new SampleMeter(2, $mix->rate, peaks: false) : null;
@@ -130,9 +130,9 @@ final readonly class FileMaker
      *
      * @return array{string, ?string} files of its picture, and of its captions where it has some
      */
-    private function film(Mix $mix, Span $span, string $work, Closure $original, Closure $tick): array
+    private function film(FileFormat $format, Mix $mix, Span $span, string $work, Closure $original, Closure $tick): array
     {
-        $picture = $this->pictures->make($mix, $span, $work, $original, $tick);
+        $picture = $this->pictures->make($format, $mix, $span, $work, $original, $tick);
         if ([] === $mix->captions) {
             return [$picture, null];
         }
@@ -177,22 +177,22 @@ final readonly class FileMaker
         $measured = null === $own ? $to->result : $own->finish();
         $wav->end($measured);
         if ($isCoded) {
-            $measured = $this->coded($order, $wavPath, "{$work}/file", MetadataText::of($about->tags, $about->made->format('Y-m-d'), $chapters, $order->rate, $frames, FileFormat::Flac === $order->format), $measured, $film, static fn (): mixed => $report(0.95));
+            $measured = $this->coded($order, $wavPath, "{$work}/file", MetadataText::of($about->tags, $about->made->format('Y-m-d'), $chapters, $order->rate, $frames, FileFormat::Flac === $order->format), $measured, [...$film, $about->cover], static fn (): mixed => $report(0.95));
         }
 
         return new Made("{$work}/file", $measured, $to->gain, $order->target($mix->aim)->isMetBy($whole === $part ? $measured : $to->result), $to->acts, $clipping);
     }
 
     /**
-     * @param array{?string, ?string} $film picture and captions
+     * @param array{?string, ?string, ?string} $beside picture and captions of a film, and a cover
      * @param Closure(): mixed $tick
      *
      * @return Loudness of what a decoder makes of it
      */
-    private function coded(FileOrder $order, string $wav, string $file, string $about, Loudness $measured, array $film, Closure $tick): Loudness
+    private function coded(FileOrder $order, string $wav, string $file, string $about, Loudness $measured, array $beside, Closure $tick): Loudness
     {
         file_put_contents("{$wav}.about", $about) === \strlen($about) || throw NoRoom::full('the file', self::DISK);
-        $this->coder->encode($wav, "{$wav}.about", $order, $file, $tick, ...$film);
+        $this->coder->encode($wav, "{$wav}.about", $order, $file, $tick, ...$beside);
         unlink($wav);
         if ($order->format->isLossless()) {
             return $measured;

@@ -7,6 +7,7 @@ namespace Wattage\App\Handover;
 use Closure;
 use Wattage\App\Media\FilmCoder;
 use Wattage\Core\Handover\EmptyExcerpt;
+use Wattage\Core\Handover\FileFormat;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Picture;
@@ -33,7 +34,7 @@ final readonly class FilmPicture
      *
      * @throws EmptyExcerpt
      */
-    public function make(Mix $mix, Span $span, string $work, Closure $original, Closure $tick): string
+    public function make(FileFormat $format, Mix $mix, Span $span, string $work, Closure $original, Closure $tick): string
     {
         $pieces = self::within(PictureStrip::of($mix), $span);
         [] !== $pieces || throw EmptyExcerpt::noPicture();
@@ -55,7 +56,7 @@ final readonly class FilmPicture
             $at = $piece->at + $piece->length;
         }
         $at < $span->to && $parts[] = [null, 0.0, ($span->to - $at) / $mix->rate];
-        $this->coder->lay($parts, $first, $mix->frameRate, $picture, $tick);
+        $this->coder->lay($parts, $first, $mix->frameRate, FileFormat::Matroska === $format, $picture, $tick);
 
         return $picture;
     }

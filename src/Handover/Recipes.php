@@ -18,7 +18,7 @@ use Wattage\Core\Interchange\OrderDocument;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Name;
 
-/** The recipes of an account. Whoever has none yet finds three to begin with, and may change or remove them. */
+/** The recipes of an account. Whoever has none yet finds some to begin with, and may change or remove them. */
 final readonly class Recipes
 {
     public const MOST_FILES = 30;
@@ -38,6 +38,7 @@ final readonly class Recipes
             ['format' => 'flac', 'bits' => 24, 'part' => 'stem', 'stem' => 'ambience', 'asProgramme' => true],
             ['format' => 'flac', 'bits' => 24, 'part' => 'stem', 'stem' => 'effects', 'asProgramme' => true],
         ]],
+        ['The film', '{project} r{revision}', [['format' => 'film', 'kbps' => 256]]],
     ];
 
     public function __construct(private EntityManagerInterface $entities)

@@ -38,12 +38,13 @@ final readonly class Coder
      * @param string $about tags and chapters, as ffmpeg writes them to a text file
      * @param ?string $picture a file of the picture, for a film
      * @param ?string $captions a WebVTT file, for a film that has some
+     * @param ?string $cover a JPEG file, where the format can carry one
      * @param Closure(): mixed $tick called now and then
      */
-    public function encode(string $wav, string $about, FileOrder $order, string $to, Closure $tick, ?string $picture = null, ?string $captions = null): void
+    public function encode(string $wav, string $about, FileOrder $order, string $to, Closure $tick, ?string $picture = null, ?string $captions = null, ?string $cover = null): void
     {
         $coded = match ($order->format) {
-            FileFormat::Flac => ['-c:a', 'flac', ...(24 === $order->bits ? ['-sample_fmt', 's32', '-bits_per_raw_sample', '24'] : ['-sample_fmt', 's16']), '-f', 'flac'],
+            FileFormat::Flac, FileFormat::Matroska => ['-c:a', 'flac', ...(24 === $order->bits ? ['-sample_fmt', 's32', '-bits_per_raw_sample', '24'] : ['-sample_fmt', 's16']), '-f', FileFormat::Flac === $order->format ? 'flac' : 'matroska'],
             FileFormat::Mp3 => ['-c:a', 'libmp3lame', '-b:a', "{$order->kbps}k", '-id3v2_version', '3', '-f', 'mp3'],
             FileFormat::Aac, FileFormat::Film => ['-c:a', 'aac', '-b:a', "{$order->kbps}k", '-movflags', '+faststart', '-f', 'mp4'],
             FileFormat::Opus => ['-c:a', 'libopus', '-b:a', "{$order->kbps}k", '-f', 'ogg'],
@@ -54,7 +55,11 @@ final readonly class Coder
         null === $picture || array_push($inputs, ...self::ONLY_FILES, ...['-f', 'mov', '-i', "file:{$picture}"]);
         if (null !== $captions) {
             array_push($inputs, ...self::ONLY_FILES, ...['-f', 'webvtt', '-i', "file:{$captions}"]);
-            array_push($maps, '-map', (null === $picture ? 2 : 3).':s:0', '-c:s', 'mov_text');
+            array_push($maps, '-map', (null === $picture ? 2 : 3).':s:0', '-c:s', FileFormat::Matroska === $order->format ? 'srt' : 'mov_text');
+        }
+        if (null !== $cover && $order->format->hasCover()) {
+            array_push($inputs, ...self::ONLY_FILES, ...['-f', 'jpeg_pipe', '-i', "file:{$cover}"]);
+            array_push($maps, '-map', '2:v:0', '-c:v', 'copy', '-disposition:v:0', 'attached_pic', '-metadata:s:v:0', 'title=Cover', '-metadata:s:v:0', 'comment=Cover (front)');
         }
         $this->run($tick, ...$inputs, ...$maps, ...$coded, ...['-y', $to]);
     }

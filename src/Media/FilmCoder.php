@@ -14,6 +14,8 @@ final readonly class FilmCoder
 {
     private const COPIED = ['h264', 'hevc', 'av1', 'mpeg4', 'vp9'];
     private const PROBE_SECONDS = 30;
+    private const H264 = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18'];
+    private const VP9 = ['-c:v', 'libvpx-vp9', '-crf', '24', '-b:v', '0', '-deadline', 'good', '-cpu-used', '5', '-row-mt', '1'];
 
     public function __construct(private Coder $coder, private string $ffprobe)
     {
@@ -54,9 +56,10 @@ final readonly class FilmCoder
     /**
      * @param list<array{?string, float, float}> $parts file, where in it it begins, and how long it is, in seconds; without a file it is black
      * @param FilmFacts $like what gives the size
+     * @param bool $open whether it is coded as VP9; else as H.264, which more players know
      * @param Closure(): mixed $tick called now and then
      */
-    public function lay(array $parts, FilmFacts $like, FrameRate $rate, string $to, Closure $tick): void
+    public function lay(array $parts, FilmFacts $like, FrameRate $rate, bool $open, string $to, Closure $tick): void
     {
         [$frames, $seconds] = $rate->fraction();
         $size = "{$like->width}:{$like->height}";
@@ -73,7 +76,7 @@ final readonly class FilmCoder
             $rows[] = "[v{$i}]";
         }
         $filters[] = implode('', $rows).'concat=n='.\count($parts).':v=1:a=0[out]';
-        $this->coder->run($tick, ...$inputs, ...['-filter_complex', implode(';', $filters), '-map', '[out]', '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '18', '-f', 'mp4', '-y', $to]);
+        $this->coder->run($tick, ...$inputs, ...['-filter_complex', implode(';', $filters), '-map', '[out]', ...($open ? self::VP9 : self::H264), '-f', 'mp4', '-y', $to]);
         is_file($to) || throw new RuntimeException('No film came of the pictures.');
     }
 }

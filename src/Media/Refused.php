@@ -72,6 +72,11 @@ final class Refused extends RuntimeException
         return new self("“{$name}” cannot be taken in: {$why}.");
     }
 
+    public static function cover(): self
+    {
+        return new self('This cannot be used as a cover picture. Choose a JPEG or PNG file, square, of 1400 by 1400 pixels or more.');
+    }
+
     public static function noPicture(string $name): self
     {
         return new self("The picture of “{$name}” cannot be read. Its sound is here all the same.");

@@ -75,7 +75,7 @@ final readonly class Reaper
     private function files(): int
     {
         $removed = 0;
-        foreach (['sources' => 'SELECT 1 FROM source WHERE media::text = ?', 'deliveries' => 'SELECT 1 FROM delivery WHERE id::text = ?', 'uploads' => "SELECT 1 FROM source WHERE id::text = ? AND state <> 'ready'"] as $directory => $belongs) {
+        foreach (['sources' => 'SELECT 1 FROM source WHERE media::text = ?', 'deliveries' => 'SELECT 1 FROM delivery WHERE id::text = ?', 'covers' => 'SELECT 1 FROM project WHERE id::text = ?', 'uploads' => "SELECT 1 FROM source WHERE id::text = ? AND state <> 'ready'"] as $directory => $belongs) {
             $known = [];
             foreach ($this->store->files($directory) as $path => $written) {
                 // Whatever kind of file it is: an id has no point in it.

@@ -75,6 +75,11 @@ final class AccessTest extends ApiTestCase
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
         yield 'sources together' => ['POST', '/api/projects/{project}/together', ['sources' => ['none']], [403, 422, 422]];
+        yield 'own targets' => ['GET', '/api/targets', null, [200, 200, 200]];
+        yield 'keep targets' => ['PUT', '/api/targets', ['targets' => []], [200, 200, 200]];
+        yield 'cover' => ['GET', '/api/projects/{project}/cover', null, [204, 204, 204]];
+        yield 'keep a cover' => ['PUT', '/api/projects/{project}/cover', 'no picture', [403, 422, 422]];
+        yield 'remove a cover' => ['DELETE', '/api/projects/{project}/cover', null, [403, 204, 204]];
         yield 'the cut as a list' => ['GET', '/api/projects/{project}/mix.edl', null, [200, 200, 200]];
         yield 'captions for others' => ['GET', '/api/projects/{project}/captions.srt', null, [200, 200, 200]];
         yield 'the cut' => ['GET', '/api/projects/{project}/mix.otio', null, [200, 200, 200]];

@@ -115,6 +115,30 @@ final class CommandTest extends ApiTestCase
         }
     }
 
+    public function testAFileOrAMixIsReportedOnFromTheCommandLine(): void
+    {
+        $this->signedIn();
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:report'));
+        $demo = \dirname(__DIR__, 2).'/demo';
+        $file = Sound::file('', '.wav');
+        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'aevalsrc=0.1*sin(2*PI*1000*t):s=48000:d=6:c=mono', $file]);
+        self::assertSame(3, $command->execute(['file' => $file, '--format' => 'json', '--target' => '-16']));
+        $found = json_decode($command->getDisplay(), true);
+        self::assertIsArray($found);
+        // A 1 kHz sine of −20 dBFS in one channel reads −23.0 LUFS: EBU Tech 3341, for one of two channels.
+        self::assertEqualsWithDelta([-23.0, -20.0], [$found['outcome']['integrated'], $found['outcome']['truePeak']], 0.1);
+        self::assertSame([false, hash_file('sha256', $file), null], [$found['outcome']['met'], $found['sha256'], $found['mix']]);
+        self::assertSame(0, $command->execute(['file' => $file, '--target' => (string) $found['outcome']['integrated']]));
+        self::assertStringContainsString('On target:', $command->getDisplay());
+        self::assertStringNotContainsString('Clearance', $command->getDisplay());
+        $out = Sound::file('', '.pdf');
+        self::assertSame(0, $command->execute(['file' => "{$demo}/salt-ferry.json", '--media' => "{$demo}/media", '--target' => '-16', '--true-peak' => '-1', '--format' => 'pdf', '--out' => $out]));
+        self::assertStringStartsWith('%PDF-', (string) file_get_contents($out));
+        self::assertSame(2, $command->execute(['file' => '/nowhere.wav']));
+        self::assertSame(1, $command->execute(['file' => __FILE__]));
+        self::assertSame(1, $command->execute(['file' => $file, '--target' => '40']));
+    }
+
     public function testRolesIncludeOneAnotherUpwards(): void
     {
         self::assertTrue(Role::Owner->includes(Role::Viewer));

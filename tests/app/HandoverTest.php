@@ -174,7 +174,7 @@ final class HandoverTest extends ApiTestCase
     {
         $ada = $this->signedIn();
         $usual = $this->call('GET', '/api/recipes')['recipes'];
-        self::assertSame(['To the broadcaster', 'To the podcast host', 'Stems for the archive'], array_column($usual, 'name'));
+        self::assertSame(['To the broadcaster', 'To the podcast host', 'Stems for the archive', 'The film'], array_column($usual, 'name'));
         $mine = $this->call('POST', '/api/recipes', ['name' => 'To Nora', 'pattern' => '{project} {date}', 'files' => [['format' => 'opus']]]);
         self::assertSame(201, $this->statusCode());
         $this->call('PUT', "/api/recipes/{$mine['id']}", ['name' => 'To Nora and Vera', 'files' => [['format' => 'opus'], ['format' => 'flac', 'bits' => 16]]]);
@@ -207,6 +207,59 @@ final class HandoverTest extends ApiTestCase
         $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-show_format', '-of', 'json', $made]), true);
         self::assertSame(['h264', 'aac', 'mov_text'], array_column($found['streams'], 'codec_name'), 'captions are a track of it');
         self::assertSame('The Crossing', $found['format']['tags']['title']);
+    }
+
+    public function testAFilmAsMatroskaHasItsSoundWithoutLossAndItsPictureAsItWas(): void
+    {
+        [$project, $film] = $this->filmed();
+        $this->edit($project, ['edit' => 'add-marker', 'marker' => 'k', 'at' => 96_000, 'name' => 'Fog']);
+        [$whole, $cut] = $this->handOver($project, [['format' => 'matroska', 'bits' => 24], ['format' => 'matroska', 'bits' => 24, 'range' => ['from' => 24_000, 'to' => 7 * 48_000]]]);
+        self::assertSame(['done', 'done', 'Crossing r5.mkv'], [$whole['state'], $cut['state'], $whole['name']], $whole['problem'].$cut['problem']);
+        $hash = static fn (string $file): string => Sound::run(['ffmpeg', '-v', 'error', '-i', $file, '-map', '0:v', '-c', 'copy', '-bsf:v', 'h264_mp4toannexb', '-f', 'framemd5', '-']);
+        $frames = static fn (string $file): int => substr_count($hash($file), "\n0,");
+        self::assertSame($frames($film), $frames($this->fetch($whole)));
+        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-show_chapters', '-of', 'json', $this->fetch($whole)]), true);
+        self::assertSame([['h264', 'flac', 'subrip'], ['Fog']], [array_column($found['streams'], 'codec_name'), array_map(static fn (array $c): string => $c['tags']['title'], $found['chapters'])]);
+        self::assertInStep($this->fetch($whole), 4);
+        self::assertInStep($this->fetch($cut), 3);
+        self::assertSame('vp9', json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $this->fetch($cut)]), true)['streams'][0]['codec_name'], 'what has to be coded is coded in the open');
+    }
+
+    public function testACoverPictureGoesIntoTheFilesAndOnlyAPictureIsOne(): void
+    {
+        $project = $this->programme();
+        $put = function (string $bytes) use ($project): int {
+            $this->browser->request('PUT', "/api/projects/{$project}/cover", server: ['HTTP_X-CSRF-TOKEN' => $this->call('GET', '/api/session')['csrf'], 'CONTENT_TYPE' => 'application/octet-stream'], content: $bytes);
+
+            return $this->statusCode();
+        };
+        $picture = Sound::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=1600x1600', '-frames:v', '1', '-f', 'image2pipe', '-c:v', 'png', '-']);
+        self::assertSame(422, $put(substr($picture, 0, 60)), 'cut off');
+        self::assertSame(422, $put('<svg xmlns="http://www.w3.org/2000/svg"/>'));
+        self::assertSame(413, $put(str_repeat("\x89PNG", 2_600_000)));
+        self::assertSame(204, $put($picture));
+        foreach ($this->handOver($project, [['format' => 'mp3'], ['format' => 'aac'], ['format' => 'flac'], ['format' => 'opus'], ['format' => 'wav']]) as $delivery) {
+            self::assertSame('done', $delivery['state'], $delivery['problem'] ?? '');
+            $streams = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $this->fetch($delivery)]), true)['streams'];
+            $covers = array_values(array_filter($streams, static fn (array $s): bool => 1 === $s['disposition']['attached_pic']));
+            $expected = \in_array($delivery['order']['format'], ['opus', 'wav'], true) ? [] : [1400];
+            self::assertSame($expected, array_column($covers, 'width'), $delivery['name']);
+        }
+        $this->call('DELETE', "/api/projects/{$project}/cover");
+        $this->call('GET', "/api/projects/{$project}/cover");
+        self::assertSame(204, $this->statusCode());
+    }
+
+    public function testTargetsAreKeptByName(): void
+    {
+        $this->signedIn();
+        $own = ['name' => 'Harbour radio', 'loudness' => -18.5, 'truePeak' => -2.0];
+        self::assertEquals([$own], $this->call('PUT', '/api/targets', ['targets' => [[...$own, 'loudness' => -17.0], $own]])['targets']);
+        self::assertEquals([$own], $this->call('GET', '/api/targets')['targets']);
+        $this->call('PUT', '/api/targets', ['targets' => [[...$own, 'loudness' => 3.0]]]);
+        self::assertSame(422, $this->statusCode());
+        $this->signedIn('another@wattage.example');
+        self::assertSame([], $this->call('GET', '/api/targets')['targets']);
     }
 
     public function testAFilmThatIsCutMovedAndHasAGapIsLaidAsTheTimelineShowsIt(): void

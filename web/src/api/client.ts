@@ -6,6 +6,7 @@ import type {
   JoinOffer,
   Letter,
   Members,
+  OwnTarget,
   Presence,
   ProjectRecord,
   Role,
@@ -226,6 +227,11 @@ export const api = {
   handOver: async (id: string, asked: Handover, key: string) =>
     (await json<{ deliveries: Delivery[] }>("POST", `/api/projects/${id}/handovers`, asked, once(key)))
       .deliveries,
+  ownTargets: async () => (await json<{ targets: OwnTarget[] }>("GET", "/api/targets")).targets,
+  keepTargets: async (targets: OwnTarget[]) =>
+    (await json<{ targets: OwnTarget[] }>("PUT", "/api/targets", { targets })).targets,
+  keepCover: (id: string, picture: Blob) => request("PUT", `/api/projects/${id}/cover`, picture),
+  removeCover: (id: string) => request("DELETE", `/api/projects/${id}/cover`),
   recipes: async () => (await json<{ recipes: Recipe[] }>("GET", "/api/recipes")).recipes,
   keepRecipe: (recipe: NewRecipe) => json<Recipe>("POST", "/api/recipes", recipe),
   changeRecipe: (id: string, recipe: NewRecipe) => json<Recipe>("PUT", `/api/recipes/${id}`, recipe),

@@ -57,6 +57,7 @@ export type PastMix = Schemas["PastMix"];
 export type Source = Schemas["Source"];
 export type Delivery = Schemas["Delivery"];
 export type Cut = Schemas["Cut"];
+export type OwnTarget = Schemas["OwnTargets"]["targets"][number];
 export type Order = Schemas["Order"];
 export type Recipe = Schemas["Recipe"];
 export type NewRecipe = Schemas["NewRecipe"];

@@ -29,12 +29,11 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
   const ready = sources.filter((s) => s.state === "ready");
   return (
     <section className="flex min-h-0 flex-col" aria-label="Intake" data-area="intake">
-      <div className="flex items-center gap-4 border-b border-line px-4 py-2.5">
+      <div className="flex items-center gap-3 border-b border-line px-4 py-2.5">
         <div className="flex-1">
           <h1 className="text-[15px] font-semibold">Intake</h1>
           <p className="text-faint max-[1150px]:hidden">
-            A rough level for each source: speech to about −20, background to about −30 dBFS on average. It
-            holds in every clip of it.
+            Speech to about −20, background to about −30 dBFS on average: it holds in every clip.
           </p>
         </div>
         <label className="flex items-center gap-2 text-faint">

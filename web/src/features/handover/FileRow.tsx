@@ -119,22 +119,22 @@ function Measured({ file, onGo }: { file: Delivery; onGo: () => void }) {
   const nameOf = (id: string | null) => tracks.find((t) => t.id === id)?.name;
   return (
     <div className="text-[12px]">
-      <p className="figure flex flex-wrap gap-x-3">
+      <p className="figure flex min-h-6 flex-wrap items-center gap-x-3">
         <span className={outcome.met ? "" : "text-trouble"}>
           {outcome.integrated === null ? "silent" : `${formatDb(outcome.integrated)} LUFS`}
           {target.loudness != null &&
-            (outcome.met ? " ✓ on target" : ` ✗ target ${formatDb(target.loudness)} missed`)}
+            (outcome.met
+              ? ` ✓ ${file.order.asProgramme ? "the whole on target" : "on target"}`
+              : ` ✗ target ${formatDb(target.loudness)} missed`)}
         </span>
         <span>range {outcome.range.toFixed(1)} LU</span>
         <span>{outcome.truePeak === null ? "" : `${formatDb(outcome.truePeak)} dBTP`}</span>
         <span>{formatSeconds(outcome.seconds)}</span>
         {file.outOfDate && <strong className="font-semibold">out of date: the mix has changed since</strong>}
-      </p>
-      <p className="flex gap-3">
         {(["pdf", "json", "csv"] as const).map((format) => (
           <a
             key={format}
-            className="min-h-6 underline"
+            className="underline"
             href={`/api/deliveries/${file.id}/report.${format}`}
             download
             aria-label={`Report of ${file.name} as ${format.toUpperCase()}`}

@@ -135,7 +135,7 @@ function Beside({ project }: { project: string }) {
   const canEdit = useCanEdit();
   const { begin, isPending } = useHandOver();
   return (
-    <p className="flex flex-wrap gap-x-3 text-[12px]">
+    <p className="flex flex-wrap items-baseline gap-x-3 text-[12px]">
       {canEdit && (
         <button
           type="button"

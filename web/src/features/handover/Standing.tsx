@@ -34,7 +34,7 @@ export function Standing() {
       <Reading name="range" value={figures.programme.range} unit="LU" plain />
       <Reading name="highest sample ≤" value={figures.programme.peak} unit="dBFS" />
       <div className="min-w-[285px] flex-1">
-        <TargetChoice />
+        <TargetChoice keeps />
         <div className="mt-1 flex items-center gap-1.5 whitespace-nowrap text-faint">
           or
           <TypedField

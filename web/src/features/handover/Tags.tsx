@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Handover } from "@/api/types";
 import { keep, readKept } from "@/lib/kept";
 import { useMix } from "@/store/context";
+import { Cover } from "./Cover";
 
 type Words = NonNullable<Handover["tags"]>;
 
@@ -44,8 +45,11 @@ export function Tags() {
             />
           </label>
         ))}
+        <Cover />
       </div>
-      <p className="mt-1 text-[12px] text-faint">Markers become chapters, and cue points in WAV files.</p>
+      <p className="mt-1 text-[12px] text-faint">
+        Markers become chapters, and cue points in WAV files. MP3, AAC and FLAC carry the cover.
+      </p>
     </details>
   );
 }

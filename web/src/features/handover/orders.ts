@@ -11,6 +11,7 @@ export const FORMATS: { format: Format; name: string }[] = [
   { format: "aac", name: "AAC" },
   { format: "opus", name: "Opus" },
   { format: "film", name: "Film, MP4" },
+  { format: "matroska", name: "Film, Matroska" },
 ];
 
 export const BITS: Record<Format, (16 | 24 | 32)[]> = {
@@ -20,6 +21,7 @@ export const BITS: Record<Format, (16 | 24 | 32)[]> = {
   aac: [],
   opus: [],
   film: [],
+  matroska: [16, 24],
   archive: [],
 };
 export const KBPS: Record<Format, number[]> = {
@@ -29,6 +31,7 @@ export const KBPS: Record<Format, number[]> = {
   aac: [64, 96, 128, 160, 192, 256, 320],
   opus: [48, 64, 96, 128, 160, 192, 256],
   film: [64, 96, 128, 160, 192, 256, 320],
+  matroska: [],
   archive: [],
 };
 export const RATES: Record<Format, (44100 | 48000 | 96000)[]> = {
@@ -38,6 +41,7 @@ export const RATES: Record<Format, (44100 | 48000 | 96000)[]> = {
   aac: [44100, 48000, 96000],
   opus: [48000],
   film: [48000],
+  matroska: [48000],
   archive: [48000],
 };
 

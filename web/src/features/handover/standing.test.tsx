@@ -1,6 +1,8 @@
 // @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { api } from "@/api/client";
 import type { Edit } from "@/api/types";
 import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
@@ -11,6 +13,7 @@ let store: MixStore;
 let edits: Edit[];
 
 beforeEach(() => {
+  vi.spyOn(api, "ownTargets").mockResolvedValue([]);
   store = storeOf();
   edits = [];
   store.setState({
@@ -26,9 +29,11 @@ afterEach(cleanup);
 
 const show = () =>
   render(
-    <MixContext.Provider value={store}>
-      <Standing />
-    </MixContext.Provider>,
+    <QueryClientProvider client={new QueryClient()}>
+      <MixContext.Provider value={store}>
+        <Standing />
+      </MixContext.Provider>
+    </QueryClientProvider>,
   );
 
 const reach = () => screen.getByRole<HTMLButtonElement>("button", { name: /^Reach the target/ });
