@@ -20,6 +20,12 @@ final class Change
     public static function by(Edit $edit, Mix $before): Mix
     {
         $after = $edit->apply($before);
+        if ($edit instanceof TakeMix) {
+            // Another state as a whole, as when a version is taken up: what was locked in this one does not bind it.
+            $after->refuseTooManyPoints();
+
+            return $after;
+        }
         foreach ($before->tracks as $id => $track) {
             if ($track->locked && ($after->tracks[$id]->clips ?? null) !== $track->clips) {
                 throw InvalidEdit::trackIsLocked($track->name);

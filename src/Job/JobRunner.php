@@ -6,6 +6,7 @@ namespace Wattage\App\Job;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\Persistence\ManagerRegistry;
 use Psr\Log\LoggerInterface;
 use Throwable;
 use Wattage\App\Database\Outage;
@@ -25,7 +26,7 @@ final readonly class JobRunner
     private const UNFORESEEN = 'Something went wrong on our side. Try again; if it happens once more, tell whoever runs this server.';
     private const SECONDS_BEFORE_NEXT_TRY = 2;
 
-    public function __construct(private EntityManagerInterface $entities, private IngestJob $ingests, private PictureJob $pictures, private RenderJob $renders, private LoggerInterface $logger)
+    public function __construct(private EntityManagerInterface $entities, private IngestJob $ingests, private PictureJob $pictures, private RenderJob $renders, private ManagerRegistry $managers, private LoggerInterface $logger)
     {
     }
 
@@ -69,6 +70,8 @@ final readonly class JobRunner
     /** @param Closure(): void $change */
     private function end(Lease $lease, JobState $state, Closure $change, ?string $problem = null): void
     {
+        // What went wrong while the end was made known has closed it.
+        $this->entities->isOpen() || $this->managers->resetManager();
         $this->entities->wrapInTransaction(static function () use ($lease, $state, $change, $problem): void {
             $lease->end($state, $problem);
             $change();

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Wattage\Tests\app;
 
 use Closure;
+use LogicException;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Console\Tester\CommandTester;
 use Wattage\Tests\support\Sound;
 use ZipArchive;
 
@@ -20,8 +23,11 @@ final class ArchiveTest extends ApiTestCase
         $bed = $this->bringIn($project, 'bed.flac', self::media(4.0, format: 'flac'))['id'];
         $this->edit($project, ['edit' => 'add-clip', 'track' => 't', 'clip' => 'c', 'source' => $voice, 'at' => 4800, 'in' => 100, 'length' => 96_000, 'stem' => 'speech', 'name' => 'Voice']);
         $this->edit($project, ['edit' => 'add-clip', 'track' => 'b', 'clip' => 'd', 'source' => $bed, 'at' => 0, 'stem' => 'music', 'name' => 'Bed']);
+        $this->edit($project, ['edit' => 'set-locked', 'track' => 'b', 'locked' => true]);
         $this->call('POST', "/api/projects/{$project}/snapshots", ['name' => 'Before levels']);
         self::assertSame(201, $this->statusCode());
+        $this->edit($project, ['edit' => 'set-locked', 'track' => 'b', 'locked' => false]);
+        $this->edit($project, ['edit' => 'set-clip-gain', 'clips' => ['d'], 'gain' => -9]);
         $this->edit($project, ['edit' => 'add-keyframe', 'clip' => 'c', 'at' => 48_000, 'level' => -4.25]);
         $this->edit($project, ['edit' => 'set-captions', 'text' => "1\n00:00:00,500 --> 00:00:01,500\nThe ferry waits.\n"]);
         $archive = $this->archiveOf($project);
@@ -44,6 +50,20 @@ final class ArchiveTest extends ApiTestCase
 
         $this->bringIn($project, 'salt-ferry.zip', $archive);
         self::assertStringContainsString('there is a mix in this project already', implode('', array_column($this->call('GET', "/api/projects/{$project}/sources")['sources'], 'problem')));
+    }
+
+    public function testTheDemoComesBackWithAllItsVersions(): void
+    {
+        $user = $this->signedIn();
+        (new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo')))->execute(['email' => $user->email]);
+        $demo = $this->call('GET', '/api/projects')['projects'][0]['id'];
+        $archive = $this->archiveOf($demo);
+        $other = $this->newProject('Again');
+        $this->bringIn($other, 'ferry.zip', $archive, 1 << 20);
+        self::assertSame([], array_filter(array_column($this->call('GET', "/api/projects/{$other}/sources")['sources'], 'problem')));
+        [$a, $b] = array_map(fn (string $id): array => $this->call('GET', "/api/projects/{$id}/mix.json"), [$demo, $other]);
+        self::assertSame(array_map(static fn (array $t): array => [$t['name'], \count($t['clips'])], $a['tracks']), array_map(static fn (array $t): array => [$t['name'], \count($t['clips'])], $b['tracks']));
+        self::assertSame(\count($this->call('GET', "/api/projects/{$demo}/snapshots")['snapshots']), \count($this->call('GET', "/api/projects/{$other}/snapshots")['snapshots']));
     }
 
     public function testABundleOfOpenTimelineIoIsLaidWithItsMedia(): void
@@ -118,7 +138,7 @@ final class ArchiveTest extends ApiTestCase
     private function archiveOf(string $project): string
     {
         $delivery = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => [['format' => 'archive']], 'pattern' => '{project} r{revision}'])['deliveries'][0];
-        $this->work();
+        $this->work(9);
         ob_start();
         $this->browser->request('GET', "/api/deliveries/{$delivery['id']}/file");
         $bytes = $this->browser->getInternalResponse()->getContent();
