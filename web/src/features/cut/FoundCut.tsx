@@ -82,7 +82,7 @@ interface Way {
 }
 
 function waysOf(cut: Cut, empty: boolean): Way[] {
-  const changed = cut.versions.map((version): Way => ({
+  const changed = cut.versions.map((version) => ({
     name: `A new version of what lies on ${version.tracks.slice(0, 3).join(", ")}${version.tracks.length > 3 ? " …" : ""}`,
     use: `${version.kept} of ${cut.found} known again`,
     means:
@@ -111,7 +111,11 @@ function waysOf(cut: Cut, empty: boolean): Way[] {
         },
       ]
     : [];
-  return empty ? [...whole, fresh] : [...changed, fresh, ...whole];
+  // One that shares little with what lies here is likelier another cut.
+  const isLikely = (way: Way) => 2 * (way.version?.kept ?? 0) >= cut.found;
+  return empty
+    ? [...whole, fresh]
+    : [...changed.filter(isLikely), fresh, ...changed.filter((way) => !isLikely(way)), ...whole];
 }
 
 function Missing({ missing }: { missing: Cut["missing"] }) {
