@@ -21,11 +21,8 @@ final class Overs
     /** From the newest of the samples that a value needs back to the one before its gap. */
     private const BACK = 6;
 
-    /** @var array<int, list<float>> by channel: the samples that the next ones still need */
-    private array $tails;
-
-    /** Highest absolute value among these. */
-    private float $recent = 0.0;
+    /** @var list<float> interleaved: the frames that the next ones still need */
+    private array $tail;
 
     /** Frames seen so far. */
     private int $seen = 0;
@@ -37,7 +34,7 @@ final class Overs
      */
     public function __construct(private readonly int $channels, private readonly float $ceiling, private readonly int $grain)
     {
-        $this->tails = array_fill(0, $channels, array_fill(0, self::BEFORE, 0.0));
+        $this->tail = array_fill(0, $channels * self::BEFORE, 0.0);
     }
 
     /**
@@ -50,20 +47,22 @@ final class Overs
      */
     public function push(array $samples): array
     {
-        $reach = max(self::highest($samples), $this->recent);
+        $channels = $this->channels;
+        $x = array_merge($this->tail, $samples);
         $over = [];
-        foreach ($this->tails as $channel => $tail) {
+        for ($from = self::BEFORE, $n = intdiv(\count($x), $channels); $from < $n; $from += self::CHUNK) {
+            $some = \array_slice($x, ($from - self::BEFORE) * $channels, (self::BEFORE + self::CHUNK) * $channels);
+            $reach = self::highest($some);
             if ($reach * TruePeak::LARGEST_SUM > $this->ceiling) {
-                $row = $this->channel($samples, $channel, 0);
-                $over = self::higher($over, $this->between([...$tail, ...$row]));
-            } else {
-                $row = $this->channel($samples, $channel, \count($samples) - self::BEFORE * $this->channels);
+                for ($channel = 0; $channel < $channels; ++$channel) {
+                    $found = $this->scan($some, $channel, $reach, $this->seen + $from - 2 * self::BEFORE - self::BACK);
+                    $over = [] === $found ? $over : self::higher($over, $found);
+                }
             }
-            $this->tails[$channel] = \array_slice($row, -self::BEFORE);
         }
-        $this->recent = self::highest(array_merge(...$this->tails));
+        $this->tail = \array_slice($x, -self::BEFORE * $channels);
+        $this->seen += intdiv(\count($samples), $channels);
         ksort($over);
-        $this->seen += intdiv(\count($samples), $this->channels);
 
         return $over;
     }
@@ -72,24 +71,6 @@ final class Overs
     private static function highest(array $samples): float
     {
         return [] === $samples ? 0.0 : max(max($samples), -min($samples));
-    }
-
-    /**
-     * @param list<float> $samples interleaved
-     *
-     * @return list<float>
-     */
-    private function channel(array $samples, int $channel, int $from): array
-    {
-        if (1 === $this->channels) {
-            return 0 === $from ? $samples : \array_slice($samples, $from);
-        }
-        $row = [];
-        for ($i = $from + $channel, $n = \count($samples); $i < $n; $i += 2) {
-            $row[] = $samples[$i];
-        }
-
-        return $row;
     }
 
     /**
@@ -108,32 +89,14 @@ final class Overs
     }
 
     /**
-     * @param list<float> $x eleven samples, and those to look at
-     *
-     * @return array<int, float> by frame
-     */
-    private function between(array $x): array
-    {
-        $over = [];
-        for ($from = self::BEFORE, $n = \count($x); $from < $n; $from += self::CHUNK) {
-            $some = \array_slice($x, $from - self::BEFORE, self::BEFORE + self::CHUNK);
-            $reach = self::highest($some);
-            if ($reach * TruePeak::LARGEST_SUM > $this->ceiling) {
-                $over += $this->scan($some, $reach, $this->seen + $from - 2 * self::BEFORE - self::BACK);
-            }
-        }
-
-        return $over;
-    }
-
-    /**
-     * @param list<float> $x eleven samples, and those to look at
+     * @param list<float> $x eleven frames, and those to look at, interleaved
+     * @param int $channel the one that is looked at
      * @param float $reach highest absolute value among them
      * @param int $first frame of the sample before the gap, were the first of them the newest
      *
      * @return array<int, float>
      */
-    private function scan(array $x, float $reach, int $first): array
+    private function scan(array $x, int $channel, float $reach, int $first): array
     {
         $over = [];
         // Within a grain, what is highest so far is what has to be passed.
@@ -141,22 +104,24 @@ final class Overs
         $left = 0;
         $best = -1;
         $quiet = $little = 0.0;
-        for ($i = self::BEFORE, $n = \count($x); $i < $n; ++$i) {
+        $step = $this->channels;
+        [$six, $five] = [6 * $step, 5 * $step];
+        for ($frame = self::BEFORE, $i = self::BEFORE * $step + $channel, $n = \count($x); $i < $n; ++$frame, $i += $step) {
             if (0 === $left--) {
                 $floor = $this->ceiling;
                 $best = -1;
                 $quiet = ($floor - TruePeak::TEN_OTHERS * $reach) / TruePeak::TWO;
                 $little = $floor - TruePeak::EIGHT_OTHERS * $reach;
-                $left = $this->grain - 1 - (($first + $i) % $this->grain + $this->grain) % $this->grain;
+                $left = $this->grain - 1 - (($first + $frame) % $this->grain + $this->grain) % $this->grain;
             }
-            $b = $x[$i - 6];
-            $c = $x[$i - 5];
+            $b = $x[$i - $six];
+            $c = $x[$i - $five];
             if ($b < $quiet && $b > -$quiet && $c < $quiet && $c > -$quiet) {
                 continue;
             }
             // Even and odd halves of the phases, as in TruePeak: first of the four samples beside the gap, which nearly always decide.
-            $s4 = $x[$i - 7] + $x[$i - 4];
-            $d4 = $x[$i - 7] - $x[$i - 4];
+            $s4 = $x[$i - 7 * $step] + $x[$i - 4 * $step];
+            $d4 = $x[$i - 7 * $step] - $x[$i - 4 * $step];
             $even0 = 0.55474853515625 * ($b + $c) - 0.08087158203125 * $s4;
             $odd0 = -0.41741943359375 * ($b - $c) + 0.02142333984375 * $d4;
             $even1 = 0.6224365234375 * ($b + $c) - 0.18341064453125 * $s4;
@@ -165,14 +130,14 @@ final class Overs
             if ($own <= $floor && ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0) <= $little && ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1) <= $little) {
                 continue;
             }
-            $s3 = $x[$i - 8] + $x[$i - 3];
-            $d3 = $x[$i - 8] - $x[$i - 3];
-            $s2 = $x[$i - 9] + $x[$i - 2];
-            $d2 = $x[$i - 9] - $x[$i - 2];
-            $s1 = $x[$i - 10] + $x[$i - 1];
-            $d1 = $x[$i - 10] - $x[$i - 1];
-            $s0 = $x[$i - 11] + $x[$i];
-            $d0 = $x[$i - 11] - $x[$i];
+            $s3 = $x[$i - 8 * $step] + $x[$i - 3 * $step];
+            $d3 = $x[$i - 8 * $step] - $x[$i - 3 * $step];
+            $s2 = $x[$i - 9 * $step] + $x[$i - 2 * $step];
+            $d2 = $x[$i - 9 * $step] - $x[$i - 2 * $step];
+            $s1 = $x[$i - 10 * $step] + $x[$i - $step];
+            $d1 = $x[$i - 10 * $step] - $x[$i - $step];
+            $s0 = $x[$i - 11 * $step] + $x[$i];
+            $d0 = $x[$i - 11 * $step] - $x[$i];
             $even0 += 0.04040527343750 * $s3 - 0.02313232421875 * $s2 + 0.01293945312500 * $s1 - 0.00329589843750 * $s0;
             $odd0 += -0.00720214843750 * $d3 + 0.00347900390625 * $d2 - 0.00195312500000 * $d1 + 0.00500488281250 * $d0;
             $even1 += 0.09533691406250 * $s3 - 0.05499267578125 * $s2 + 0.03118896484375 * $s1 - 0.02404785156250 * $s0;
@@ -180,7 +145,7 @@ final class Overs
             $value = max($own, ($even0 < 0.0 ? -$even0 : $even0) + ($odd0 < 0.0 ? -$odd0 : $odd0), ($even1 < 0.0 ? -$even1 : $even1) + ($odd1 < 0.0 ? -$odd1 : $odd1));
             if ($value > $floor) {
                 unset($over[$best]);
-                $best = $first + $i;
+                $best = $first + $frame;
                 $over[$best] = $floor = $value;
                 $quiet = ($floor - TruePeak::TEN_OTHERS * $reach) / TruePeak::TWO;
                 $little = $floor - TruePeak::EIGHT_OTHERS * $reach;
