@@ -72,6 +72,12 @@ final class Refused extends RuntimeException
         return new self("“{$name}” cannot be taken in: {$why}.");
     }
 
+    /** The same of a file in an archive, with the name of that before it. */
+    public function within(string $archive): self
+    {
+        return str_contains($this->getMessage(), "“{$archive}”") ? $this : self::archive($archive, rtrim($this->getMessage(), '.'));
+    }
+
     public static function cover(): self
     {
         return new self('This cannot be used as a cover picture. Choose a JPEG or PNG file, square, of 1400 by 1400 pixels or more.');

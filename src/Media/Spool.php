@@ -35,6 +35,14 @@ final readonly class Spool
         return $directory;
     }
 
+    /** A directory within one. */
+    public function within(string $directory, string $name): string
+    {
+        $this->files->mkdir("{$directory}/{$name}", 0o750);
+
+        return "{$directory}/{$name}";
+    }
+
     public function remove(string $directory): void
     {
         $this->files->remove($directory);

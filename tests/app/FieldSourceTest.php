@@ -34,6 +34,17 @@ final class FieldSourceTest extends ApiTestCase
         self::assertStringContainsString('is the same file as', $this->bringIn($project, 'again.wav', self::wav(3, Sound::pcm16($sine(300), $sine(500), $sine(700))))['problem']);
     }
 
+    public function testASilentChannelIsNoReasonToRefuseTheNextTake(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $take = static fn (int $hz): string => self::wav(3, Sound::pcm16(Sound::sine($hz, 0.2, 9600), array_fill(0, 9600, 0.0), array_fill(0, 9600, 0.0)));
+        $this->bringIn($project, 'take 1.wav', $take(300));
+        $this->bringIn($project, 'take 2.wav', $take(400));
+        self::assertSame(['ready'], array_values(array_unique(array_column($this->call('GET', "/api/projects/{$project}/sources")['sources'], 'state'))));
+        self::assertSame(6, $this->sourceCount($project));
+    }
+
     public function testRecordersThatSayWhenTheyBeganAreLaidByTheirTimes(): void
     {
         $this->signedIn();
