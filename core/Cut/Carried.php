@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Cut;
 
 use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Interchange\SourceIds;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
@@ -35,7 +36,13 @@ final readonly class Carried
         }
         $ids = self::ids($mix, \is_array($metadata[self::FILES] ?? null) ? $metadata[self::FILES] : [], $sources);
 
-        return null === $ids ? null : self::withIds(MixDocument::encode($mix), $ids);
+        if (null === $ids) {
+            return null;
+        }
+        /** @var array<string, mixed> $here */
+        $here = MixDocument::parsed(SourceIds::replaced(MixDocument::encode($mix), $ids));
+
+        return $here;
     }
 
     /**
@@ -62,21 +69,5 @@ final readonly class Carried
         }
 
         return $ids;
-    }
-
-    /**
-     * @param array<string, string> $ids
-     *
-     * @return array<string, mixed>
-     */
-    private static function withIds(string $document, array $ids): array
-    {
-        $quoted = [];
-        foreach ($ids as $from => $to) {
-            $quoted["\"{$from}\""] = "\"{$to}\"";
-        }
-
-        /** @var array<string, mixed> */
-        return (array) json_decode([] === $quoted ? $document : strtr($document, $quoted), true, 64, \JSON_THROW_ON_ERROR);
     }
 }

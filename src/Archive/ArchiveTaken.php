@@ -14,6 +14,8 @@ use Wattage\App\Project\History;
 use Wattage\Core\Cut\OtioReader;
 use Wattage\Core\Edit\Change;
 use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Interchange\SourceIds;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
@@ -75,12 +77,7 @@ final readonly class ArchiveTaken
      */
     private static function edit(string $name, array $mix, array $ids): array
     {
-        $quoted = [];
-        foreach ($ids as $from => $to) {
-            $quoted["\"{$from}\""] = "\"{$to}\"";
-        }
-        $json = json_encode($mix, \JSON_THROW_ON_ERROR | \JSON_UNESCAPED_SLASHES | \JSON_PRESERVE_ZERO_FRACTION);
-        $mapped = json_decode([] === $quoted ? $json : strtr($json, $quoted), true, 32, \JSON_THROW_ON_ERROR);
+        $mapped = MixDocument::parsed(SourceIds::replaced(MixDocument::json($mix), $ids));
 
         return ['edit' => 'take-mix', 'name' => Name::check($name), 'mix' => $mapped];
     }

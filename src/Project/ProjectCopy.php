@@ -12,6 +12,7 @@ use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
 use Wattage\App\Entity\User;
 use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Interchange\SourceIds;
 use Wattage\Core\Timeline\Name;
 
 /** Another project that begins as this one is now. Its recordings sound from the same files; its history is its own. */
@@ -35,9 +36,8 @@ final readonly class ProjectCopy
                 $ids[(string) $source->id] = (string) $new->id;
                 PictureState::Making === $source->picture && $this->pictures->request($new);
             }
-            // Ids of sources are unlike anything else in a mix, so they can be put in each other's place in its text.
             $document = $this->revisions->document($this->history->head($project));
-            $this->history->begin($copy, $owner, MixDocument::decode([] === $ids ? $document : strtr($document, $ids)));
+            $this->history->begin($copy, $owner, MixDocument::decode(SourceIds::replaced($document, $ids)));
 
             return $copy;
         });
