@@ -200,9 +200,8 @@ final class ChangedCut
         $made = [];
         $all = $laid->pieces();
         foreach ($all as $i => [$track, $piece]) {
-            $in = 0 === $i && $from !== $was->in ? ($from < $was->in ? $from : max($piece->in, $from)) : (0 === $i ? $piece->in : max($piece->in, $from));
-            $last = $i === \count($all) - 1;
-            $out = $last && $to !== $was->out() ? ($to > $was->out() ? $to : min($piece->in + $piece->length, $to)) : ($last ? $piece->in + $piece->length : min($piece->in + $piece->length, $to));
+            $in = self::begins($piece, 0 === $i, $from, $was->in);
+            $out = self::ends($piece, \count($all) - 1 === $i, $to, $was->out());
             $moved = $piece->at - $piece->in - $was->at + $was->in;
             $by = $part->at - $part->in + $moved;
             $in = max($in, -$by, 0);
@@ -216,6 +215,32 @@ final class ChangedCut
         }
 
         return $made;
+    }
+
+    /**
+     * An edge that the cut did not move stays where it is here, one that it moved goes there; what was cut here within stays.
+     *
+     * @param int $from sample of the source where the cut has it begin
+     * @param int $was where it had it begin before
+     */
+    private static function begins(Clip $piece, bool $first, int $from, int $was): int
+    {
+        return match (true) {
+            $first && $from === $was => $piece->in,
+            $first && $from < $was => $from,
+            default => max($piece->in, $from),
+        };
+    }
+
+    private static function ends(Clip $piece, bool $last, int $to, int $was): int
+    {
+        $end = $piece->in + $piece->length;
+
+        return match (true) {
+            $last && $to === $was => $end,
+            $last && $to > $was => $to,
+            default => min($end, $to),
+        };
     }
 
     /** Keeps in mind what of a track goes where. */

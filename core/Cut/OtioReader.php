@@ -16,6 +16,7 @@ final class OtioReader
 {
     public const MOST_MEGABYTES = 20;
     private const DEEPEST = 48;
+    private const MOST_PARTS = 250_000;
     private const MOST_LEFT = 200;
     private const MOST_SECONDS = Mix::MAX_HOURS * 3600;
 
@@ -38,6 +39,8 @@ final class OtioReader
     public static function read(string $json, int $rate): Cut
     {
         \strlen($json) <= self::MOST_MEGABYTES * 1_000_000 || throw InvalidCut::tooLarge(self::MOST_MEGABYTES);
+        // Each takes half a kilobyte once it is read.
+        substr_count($json, '{') <= self::MOST_PARTS || throw InvalidCut::tooMany('parts', self::MOST_PARTS);
         $file = json_decode($json, true, self::DEEPEST);
         \is_array($file) || throw InvalidCut::tooDeep();
 

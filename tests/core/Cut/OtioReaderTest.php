@@ -97,6 +97,7 @@ final class OtioReaderTest extends TestCase
         yield 'a time that is no number' => [self::timeline([self::track('A', [['source_range' => ['start_time' => ['value' => 'x', 'rate' => 25], 'duration' => ['value' => 1, 'rate' => 25]]] + self::clip('Z', 'z.wav', 0, 1)])]), 'A time in “Z”'];
         yield 'years long' => [self::timeline([self::track('A', [self::gap(25 * 3600 * 30), self::clip('Z', 'z.wav', 0, 1)])]), '24 hours'];
         yield 'a hundred thousand clips' => [self::timeline([self::track('A', array_fill(0, 25_000, self::clip('Z', 'z.wav', 0, 1)))]), '20000 clips at most'];
+        yield 'three hundred thousand parts' => ['['.str_repeat('{},', 300_000).'{}]', '250000 parts at most'];
         yield 'too large' => [str_repeat(' ', 20_000_001), '20 MB at most'];
     }
 

@@ -5,7 +5,7 @@ import { api } from "@/api/client";
 import type { NewRecipe, Recipe } from "@/api/types";
 import { useCanEdit, useMix } from "@/store/context";
 import { formatSeconds } from "@/lib/format";
-import { describe } from "./orders";
+import { describe, wouldFlatten } from "./orders";
 import { RecipeForm } from "./RecipeForm";
 import { keptTags, Tags } from "./Tags";
 import { useHandOver } from "./useFiles";
@@ -38,6 +38,7 @@ export function Recipes() {
     ...refresh,
   });
   const { begin, isPending, problem } = useHandOver();
+  const passes = useMix((s) => (s.figures?.over.places.length ?? 0) > 0);
   const range = useMix((s) => s.range);
   const [onlyRange, setOnlyRange] = useState(false);
   const cut = onlyRange ? range : null;
@@ -86,6 +87,9 @@ export function Recipes() {
               {recipe.files.map((file, i) => (
                 <li key={i} className="truncate" title={describe(file)}>
                   {describe(file)}
+                  {passes && wouldFlatten(file) && (
+                    <strong className="ml-1 text-trouble">▼ may be flattened: no ceiling</strong>
+                  )}
                 </li>
               ))}
             </ul>

@@ -106,3 +106,8 @@ function targetOf({ target, asProgramme }: Order): string {
       : `${formatDb(target.loudness)} LUFS`;
   return asProgramme ? `${level}, as in the whole` : level;
 }
+
+/** Whether what passes full scale is flattened in it: nothing holds it under a ceiling, and it keeps nothing above. */
+export function wouldFlatten({ target, bits }: Order): boolean {
+  return target?.truePeak === null && bits !== 32;
+}

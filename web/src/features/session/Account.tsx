@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
-import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
+import { Sheet } from "@/parts/Sheet";
 import type { FormEvent } from "react";
 import { api } from "@/api/client";
 import type { Session } from "@/api/types";
@@ -30,69 +30,57 @@ export function Account({ user, onChange }: Props) {
       <Dialog.Trigger className="button button-quiet" title="Your account">
         {user.name}
       </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
-        <Dialog.Content
-          className="fixed top-[10vh] left-1/2 z-50 grid max-h-[80vh] w-[420px] max-w-[94vw] -translate-x-1/2 gap-5 overflow-y-auto rounded-xl border border-line bg-paper p-5 shadow-2xl"
-          aria-describedby={undefined}
+      <Sheet title="Your account" className="grid w-[420px] gap-5 overflow-y-auto">
+        <form
+          className="grid gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            rename.mutate(String(new FormData(event.currentTarget).get("name")));
+          }}
         >
-          <div className="flex items-center gap-3">
-            <Dialog.Title className="flex-1 text-[17px] font-semibold">Your account</Dialog.Title>
-            <Dialog.Close className="button button-quiet p-1" aria-label="Close">
-              <X size={17} />
-            </Dialog.Close>
-          </div>
-          <form
-            className="grid gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              rename.mutate(String(new FormData(event.currentTarget).get("name")));
-            }}
-          >
-            <label className="grid gap-1">
-              <span className="font-semibold">Name, as others see it</span>
-              <span className="flex gap-2">
-                <input
-                  className="field min-w-0 flex-1"
-                  name="name"
-                  required
-                  maxLength={200}
-                  defaultValue={user.name}
-                  autoComplete="name"
-                />
-                <button className="button">Rename</button>
-              </span>
-            </label>
-            <p className="text-[12px] text-faint">{user.email}</p>
-            <Problem error={rename.error} />
-          </form>
-          <form className="grid gap-3 border-t border-line pt-4" onSubmit={changePassword}>
-            <DoorField
-              label="Present password"
-              name="current"
-              type="password"
-              autoComplete="current-password"
-            />
-            <DoorField
-              label="New password"
-              name="next"
-              type="password"
-              autoComplete="new-password"
-              minLength={LEAST_PASSWORD}
-            />
-            <Problem error={password.error} />
-            {password.isSuccess && <p role="status">It is changed; all other sessions have ended.</p>}
-            <button className="button justify-self-start">Change the password</button>
-          </form>
-          <div className="grid gap-2 border-t border-line pt-4">
-            <Problem error={out.error} />
-            <button className="button justify-self-start" onClick={() => out.mutate()}>
-              Sign out everywhere
-            </button>
-            <p className="text-[12px] text-faint">On this and all other machines.</p>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
+          <label className="grid gap-1">
+            <span className="font-semibold">Name, as others see it</span>
+            <span className="flex gap-2">
+              <input
+                className="field min-w-0 flex-1"
+                name="name"
+                required
+                maxLength={200}
+                defaultValue={user.name}
+                autoComplete="name"
+              />
+              <button className="button">Rename</button>
+            </span>
+          </label>
+          <p className="text-[12px] text-faint">{user.email}</p>
+          <Problem error={rename.error} />
+        </form>
+        <form className="grid gap-3 border-t border-line pt-4" onSubmit={changePassword}>
+          <DoorField
+            label="Present password"
+            name="current"
+            type="password"
+            autoComplete="current-password"
+          />
+          <DoorField
+            label="New password"
+            name="next"
+            type="password"
+            autoComplete="new-password"
+            minLength={LEAST_PASSWORD}
+          />
+          <Problem error={password.error} />
+          {password.isSuccess && <p role="status">It is changed; all other sessions have ended.</p>}
+          <button className="button justify-self-start">Change the password</button>
+        </form>
+        <div className="grid gap-2 border-t border-line pt-4">
+          <Problem error={out.error} />
+          <button className="button justify-self-start" onClick={() => out.mutate()}>
+            Sign out everywhere
+          </button>
+          <p className="text-[12px] text-faint">On this and all other machines.</p>
+        </div>
+      </Sheet>
     </Dialog.Root>
   );
 }
