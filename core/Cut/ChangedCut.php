@@ -211,7 +211,7 @@ final class ChangedCut
             }
             $stays = $part->track === $was->track ? $track : $partner;
             $this->moved($track, $piece, $in, $out, $by);
-            $made[] = [$stays, $this->called($piece->trimmedTo(Span::of($piece->at + $in - $piece->in, $piece->at + $out - $piece->in))->movedTo($in + $by)->withCutPart($part), $new->id)];
+            $made[] = [$stays, $this->called($piece->movedTo($piece->in)->trimmedTo(Span::of($in, $out))->movedTo($in + $by)->withCutPart($part), $new->id)];
         }
 
         return $made;
@@ -276,10 +276,26 @@ final class ChangedCut
         foreach (array_diff_key($this->onTrack, $mix->tracks) as $id => $clips) {
             $mix = $mix->withTrack($this->newTrack($this->tracks[$id], $mix)->withClip(...$clips));
         }
+        $mix = $this->uncovered($mix);
         $own = null === $this->instead ? $mix->markers : array_filter($mix->markers, fn (Marker $marker): bool => !str_starts_with($marker->id, "{$this->instead}-m"));
         $mix = (new Rearranging($programme))->programme($mix->withMarkers($own));
 
         return [] === $markers ? $mix : $mix->withMarkers([...$mix->markers, ...array_column($markers, null, 'id')]);
+    }
+
+    /** What would lie wholly under another, as it did not before, goes on a track beside it, with the same settings. */
+    private function uncovered(Mix $mix): Mix
+    {
+        foreach ($mix->tracks as $track) {
+            $covered = array_intersect_key($track->clips, array_diff_key($track->covered(), ($this->before->tracks[$track->id] ?? null)?->covered() ?? []));
+            if ([] !== $covered) {
+                $id = substr($track->id, 0, 50).'-beside';
+                $beside = $mix->tracks[$id] ?? new Track($id, mb_substr($track->name, 0, 100).', beside', $track->stem, $track->fader, $track->pan, $track->muted, [], false, $track->hue, $track->lanes, $track->ducking);
+                $mix = $mix->withTrack($track->withoutClip(...array_map(strval(...), array_keys($covered))))->withTrack($beside->withClip(...array_values($covered)));
+            }
+        }
+
+        return $mix;
     }
 
     /** A track that was not there: as the one that its clips stood on, if they did. */

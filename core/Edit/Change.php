@@ -45,28 +45,9 @@ final class Change
 
     private static function refuseCovering(Track $track, ?Track $old): void
     {
-        $known = null === $old ? [] : self::covered($old);
-        foreach (array_diff_key(self::covered($track), $known) as $id => $over) {
+        $known = $old?->covered() ?? [];
+        foreach (array_diff_key($track->covered(), $known) as $id => $over) {
             throw InvalidEdit::coversAnother($track->clips[$id]->name, $over->name, $track->name);
         }
-    }
-
-    /** @return array<string, Clip> for each clip that sounds wholly while another does, that other one */
-    private static function covered(Track $track): array
-    {
-        $covered = [];
-        $longest = null;
-        foreach ($track->inOrder() as $clip) {
-            if (null !== $longest && $clip->end() <= $longest->end()) {
-                $covered[$clip->id] = $longest;
-            } elseif (null !== $longest && $clip->at === $longest->at) {
-                $covered[$longest->id] = $clip;
-                $longest = $clip;
-            } else {
-                $longest = $clip;
-            }
-        }
-
-        return $covered;
     }
 }

@@ -60,6 +60,25 @@ final readonly class Track
         return $clips;
     }
 
+    /** @return array<string, Clip> for each clip that sounds wholly while another does, that other one */
+    public function covered(): array
+    {
+        $covered = [];
+        $longest = null;
+        foreach ($this->inOrder() as $clip) {
+            if (null !== $longest && $clip->end() <= $longest->end()) {
+                $covered[$clip->id] = $longest;
+            } elseif (null !== $longest && $clip->at === $longest->at) {
+                $covered[$longest->id] = $clip;
+                $longest = $clip;
+            } else {
+                $longest = $clip;
+            }
+        }
+
+        return $covered;
+    }
+
     public function withName(string $name): self
     {
         return $this->copy(name: $name);

@@ -12,6 +12,8 @@ use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Cut\ChangedCut;
 use Wattage\Core\Cut\Relaid;
+use Wattage\Core\Edit\Change;
+use Wattage\Core\Edit\ChangeCut;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\FrameRate;
@@ -105,6 +107,23 @@ final class ChangedCutTest extends TestCase
         [$a, $b, $c, $d] = self::CUT['Voice'];
         $after = self::relay(['Voice' => [$a, $c, $b, $d], 'Place' => self::CUT['Place']], $before)->mix;
         self::assertSame('guest', $after->trackOf('k-0-1')->id);
+    }
+
+    public function testAClipAtTheBeginningMayBeginEarlierInItsSource(): void
+    {
+        $mix = self::laid(['Voice' => [['v', 10, 5, 0]]]);
+        $clip = self::relay(['Voice' => [['v', 4, 11, 0]]], $mix)->mix->clip('k-0-0');
+        self::assertSame([0, 4 * self::S, 11 * self::S], [$clip->at, $clip->in, $clip->length]);
+    }
+
+    public function testWhatWouldLieUnderAnotherGoesBesideIt(): void
+    {
+        $mix = self::laid(['Voice' => [['v', 0, 10, 0], ['v', 40, 5, 30]]]);
+        // Placed here, in the gap.
+        $mix = $mix->withTrack($mix->track('t-voice')->withClip(new Clip('cough', 'n', 'Cough', 12 * self::S, 0, 2 * self::S, Decibels::of(-6.0), Curve::flat())));
+        $after = Change::by(new ChangeCut('Longer', self::tracks(['Voice' => [['v', 0, 29, 0], ['v', 40, 5, 30]]], 'new'), $mix->sources, [], 'k'), $mix);
+        self::assertSame('Voice, beside', $after->trackOf('cough')->name);
+        self::assertSame(29 * self::S, $after->clip('k-0-0')->length);
     }
 
     public function testOfTheSameSoundAgainAndAgainTheRightOneGoes(): void
