@@ -9,7 +9,10 @@ use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Snapshot;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Interrupted;
 use Wattage\App\Job\Lease;
+use Wattage\App\Job\LeaseLost;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Spool;
 use Wattage\App\Project\Revisions;
@@ -26,6 +29,11 @@ use ZipArchive;
 final readonly class ArchiveMaker
 {
     private const MOST_SNAPSHOTS = 200;
+    private const DISK = 'work disk of this server';
+
+    /** How much is done when all sources are at hand, and when they are in the file. */
+    private const FETCHED = 0.6;
+    private const WRITTEN = 0.95;
 
     public function __construct(private EntityManagerInterface $entities, private Revisions $revisions, private MediaStore $store, private Spool $spool)
     {
@@ -34,7 +42,7 @@ final readonly class ArchiveMaker
     /**
      * @return string path of the file
      *
-     * @throws NoRoom
+     * @throws NoRoom|Cancelled|Interrupted|LeaseLost
      */
     public function make(Project $project, int $revision, string $work, Lease $lease): string
     {
@@ -43,10 +51,10 @@ final readonly class ArchiveMaker
         $this->spool->needs(2 * array_sum(array_map(static fn (Source $source): int => $source->size, $sources)), $project->name);
         $zip = new ZipArchive();
         $file = "{$work}/archive.zip";
-        true === $zip->open($file, ZipArchive::CREATE | ZipArchive::EXCL) || throw NoRoom::full("“{$project->name}”", 'work disk of this server');
+        true === $zip->open($file, ZipArchive::CREATE | ZipArchive::EXCL) || throw NoRoom::full("“{$project->name}”", self::DISK);
         $listed = [];
         foreach ($sources as $n => $source) {
-            $lease->report(0.6 * $n / \count($sources));
+            $lease->report(self::FETCHED * $n / \count($sources));
             $this->store->fetch($source, 'original', $this->spool->file($work, "media-{$n}", $source->name), $lease->alive(...));
             $inside = \sprintf('media/%03d %s', $n + 1, strtr($source->name, '/\\:', '---'));
             $zip->addFile("{$work}/media-{$n}", $inside);
@@ -59,12 +67,28 @@ final readonly class ArchiveMaker
         [] === $mix->captions || $zip->addFromString('captions.vtt', CaptionWriter::vtt($mix->captions, Span::of(0, max(1, $mix->length())), $mix->rate));
         $snapshots = $this->snapshots($project, $zip);
         $zip->addFromString('project.json', (string) json_encode(['format' => ArchiveFile::FORMAT, 'version' => 1, 'name' => $project->name, 'sources' => $listed, 'snapshots' => $snapshots], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR));
-        $zip->registerProgressCallback(0.01, static function (float $done) use ($lease): void {
-            $lease->report(0.6 + 0.35 * $done);
-        });
-        @$zip->close() || throw NoRoom::full("“{$project->name}”", 'work disk of this server');
+        $this->close($zip, $project, $lease);
 
         return $file;
+    }
+
+    /** All of it is written now. Whoever cancels it meanwhile is heard: nothing can be thrown through the library that writes. */
+    private function close(ZipArchive $zip, Project $project, Lease $lease): void
+    {
+        $stopped = null;
+        $zip->registerProgressCallback(0.01, static function (float $done) use ($lease, &$stopped): void {
+            try {
+                $lease->report(self::FETCHED + (self::WRITTEN - self::FETCHED) * $done);
+            } catch (Cancelled|Interrupted|LeaseLost $reason) {
+                $stopped = $reason;
+            }
+        });
+        $zip->registerCancelCallback(static function () use (&$stopped): int {
+            return null === $stopped ? 0 : -1;
+        });
+        $isWhole = @$zip->close();
+        null === $stopped || throw $stopped;
+        $isWhole || throw NoRoom::full("“{$project->name}”", self::DISK);
     }
 
     /** @return list<array{name: string, file: string, createdAt: string}> */

@@ -68,6 +68,16 @@ test("a cut from elsewhere is looked at, completed, and laid in one step that ca
   await settled(page);
   expect((await mix(page)).clips).toHaveLength(0);
 
+  const list = join(dir, "reel.edl");
+  writeFileSync(
+    list,
+    "TITLE: Reel 3\nFCM: NON-DROP FRAME\n001  HOST  A  C  00:00:01:00 00:00:03:00 01:00:00:00 01:00:02:00\n* FROM CLIP NAME: HOST.WAV\n",
+  );
+  await page.getByLabel("A cut, OTIO or EDL").setInputFiles(list);
+  await expect(dialog.getByText("1 clip on 1 track of sound; the sources of 1 are here.")).toBeVisible();
+  await expect(dialog.getByText(/begins at 01:00:00:00/)).toBeVisible();
+  await page.keyboard.press("Escape");
+
   writeFileSync(file, "<something else>");
   await page.getByLabel("A cut, OTIO or EDL").setInputFiles(file);
   await expect(dialog.getByRole("alert")).toContainText("neither OpenTimelineIO nor an edit decision list");
