@@ -32,7 +32,7 @@ final readonly class StepController
         $project = $this->access->project($id, Role::Editor);
         $instead = $request->query->getBoolean('instead');
 
-        return $this->step($project, $request, fn (int $base) => $this->history->edit($project, $this->access->user(), $base, Body::json($request), $instead));
+        return $this->step($project, $request, fn (int $base) => $this->history->edit($project, $this->access->user(), $base, Body::json($request, Body::MAX_EDIT_BYTES), $instead));
     }
 
     #[Route('/api/projects/{id}/undo', methods: 'POST')]

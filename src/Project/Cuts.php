@@ -32,6 +32,9 @@ final readonly class Cuts
     /** Entries of a list of what is new or gone; the counts beside it are of all. */
     private const LISTED = 200;
 
+    /** Cuts on the timeline that it may be a new version of. */
+    private const MOST_VERSIONS = 3;
+
     public function __construct(private EntityManagerInterface $entities)
     {
     }
@@ -145,7 +148,7 @@ final readonly class Cuts
         }
         usort($versions, static fn (array $a, array $b): int => $b['kept'] <=> $a['kept']);
 
-        return $versions;
+        return \array_slice($versions, 0, self::MOST_VERSIONS);
     }
 
     /** @return list<array{string, MixSource}> what may be placed, with the names of the files that they were */
