@@ -68,6 +68,19 @@ final class MixTest extends ApiTestCase
         self::assertSame(1, $this->call('GET', "/api/projects/{$project}/mix")['revision']);
     }
 
+    public function testWhatIsTooLargeToReadIsRefusedBeforeItIsRead(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        foreach (['{"edit":"'.str_repeat('x', 8_000_000).'"}', '{"edit":['.str_repeat('[1],', 300_000).'1]}'] as $body) {
+            $refused = $this->call('POST', "/api/projects/{$project}/edits", $body, ['If-Match' => '"1"']);
+            self::assertSame(413, $this->statusCode());
+            self::assertStringContainsString('8 MB at most, and 300,000 objects and lists', $refused['detail']);
+        }
+        $this->call('PATCH', "/api/projects/{$project}", '{"name":"'.str_repeat('x', 2_000_000).'"}');
+        self::assertSame(413, $this->statusCode(), 'anything else');
+    }
+
     public function testTheGainScheduleComesWithTheClipAndFollowsTheSource(): void
     {
         $this->signedIn();
