@@ -14,8 +14,6 @@ use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
-use Wattage\Core\Ducking\Rule;
-use Wattage\Core\Ducking\Timing;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
@@ -33,6 +31,8 @@ use Wattage\Core\Speech\Steady;
 use Wattage\Core\Speech\SteadyPlan;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\DuckRule;
+use Wattage\Core\Timeline\DuckTiming;
 use Wattage\Core\Timeline\Lanes;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
@@ -111,7 +111,7 @@ $row('steady of a clip of 30 minutes', $ms, '≤ 1 s');
 printf("  %d keyframes, where a value every quarter of a second would be 7,200\n", count($plan->curve->keyframes ?? []));
 // Ducking: four tracks that speak, four that give way, each source's activity known, as after the first time.
 $speaking = array_reduce(['t2', 't3'], static fn (Mix $m, string $id): Mix => $m->withTrack($m->track($id)->withStem(Stem::Speech)), $mix);
-$hourOf = static fn (?float $depth): Rule => new Rule('r', 'R', ['t0', 't1', 't2', 't3'], [], ['t4', 't5', 't6', 't7'], $depth, 15.0, -30.0, null, Timing::usual(RATE));
+$hourOf = static fn (?float $depth): DuckRule => new DuckRule('r', 'R', ['t0', 't1', 't2', 't3'], [], ['t4', 't5', 't6', 't7'], $depth, 15.0, -30.0, null, DuckTiming::usual(RATE));
 foreach (['ducking of an hour, 4 triggers, fixed depth' => -12.0, 'the same to a clearance' => null] as $what => $depth) {
     $known = [];
     $tenths = static function (string $id) use ($bytes, &$known): SourceTenths {

@@ -11,6 +11,8 @@ use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Ducking;
+use Wattage\Core\Timeline\DuckRule;
+use Wattage\Core\Timeline\Held;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Track;
 
@@ -31,13 +33,13 @@ final class Ducker
     }
 
     /** @return list<Moment> what a rule hears */
-    public function moments(Rule $rule): array
+    public function moments(DuckRule $rule): array
     {
         return $this->moments[$rule->id] ??= $this->listening->to($rule, $this->mix);
     }
 
     /** @return list<Dip> what a rule makes of it, the same for each of its targets */
-    public function dips(Rule $rule): array
+    public function dips(DuckRule $rule): array
     {
         if (isset($this->dips[$rule->id])) {
             return $this->dips[$rule->id];
@@ -117,7 +119,7 @@ final class Ducker
     }
 
     /** @return array{float, bool} dB, and whether more would have been needed */
-    private function depth(Rule $rule, Moment $moment): array
+    private function depth(DuckRule $rule, Moment $moment): array
     {
         if (null !== $rule->depth) {
             return [$rule->depth, false];

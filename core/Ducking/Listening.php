@@ -9,6 +9,7 @@ use Wattage\Core\Captions\Cue;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 
 /** When the triggers of a rule speak. */
@@ -27,7 +28,7 @@ final readonly class Listening
     }
 
     /** @return list<Moment> apart and in order, pauses bridged */
-    public function to(Rule $rule, Mix $mix): array
+    public function to(DuckRule $rule, Mix $mix): array
     {
         $sensitivity = $rule->sensitivity ?? $mix->aim->sensitivity;
         $timing = $rule->timing;
@@ -67,7 +68,7 @@ final readonly class Listening
      *
      * @return list<Span> timeline samples at which the triggers speak, apart and in order; pauses are pauses
      */
-    public function spoken(Rule $rule, Mix $mix, ?float $sensitivity = null): array
+    public function spoken(DuckRule $rule, Mix $mix, ?float $sensitivity = null): array
     {
         $sensitivity ??= $rule->sensitivity ?? $mix->aim->sensitivity;
         if ([] !== $mix->captions && [] === $rule->triggers && [] === $rule->clips) {

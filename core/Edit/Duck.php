@@ -5,19 +5,19 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit;
 
 use Wattage\Core\Curve\Curve;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Timeline\Ducking;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 
 /** Keeps a rule, or lets one go, together with the lanes that come of it; \Wattage\Core\Ducking\Ducker works them out. */
 final readonly class Duck implements Edit
 {
     /**
-     * @param ?Rule $rule kept, new or in place of the one with its id
+     * @param ?DuckRule $rule kept, new or in place of the one with its id
      * @param ?string $without id of a rule that goes
      * @param array<string, Curve> $lanes by track; what is held in them stays held
      */
-    public function __construct(private ?Rule $rule, private ?string $without, private array $lanes)
+    public function __construct(private ?DuckRule $rule, private ?string $without, private array $lanes)
     {
     }
 

@@ -11,7 +11,6 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Curve\RampKind;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Level\Decibels;
@@ -24,6 +23,7 @@ use Wattage\Core\Timeline\ChannelMode;
 use Wattage\Core\Timeline\Channels;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\CutPart;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Faders;
 use Wattage\Core\Timeline\Hue;
 use Wattage\Core\Timeline\Marker;
@@ -86,7 +86,7 @@ final class MixDocument
             $mix->has('aim') ? AimDocument::read($mix->object('aim')) : new Aim(),
             $mix->has('captions') ? array_map(self::cue(...), $mix->objects('captions')) : [],
             $mix->has('faders') ? LanesDocument::faders($mix->object('faders')) : new Faders(),
-            $mix->has('ducking') ? array_map(static fn (Fields $rule): Rule => self::located($rule, static fn (): Rule => RuleDocument::read($rule, $mix->int('rate'))), $mix->objects('ducking')) : [],
+            $mix->has('ducking') ? array_map(static fn (Fields $rule): DuckRule => self::located($rule, static fn (): DuckRule => RuleDocument::read($rule, $mix->int('rate'))), $mix->objects('ducking')) : [],
         );
     }
 
@@ -109,7 +109,7 @@ final class MixDocument
             ], array_values($mix->tracks)),
             ...($mix->aim == new Aim() ? [] : ['aim' => AimDocument::toArray($mix->aim)]),
             ...($mix->faders == new Faders() ? [] : ['faders' => LanesDocument::fadersToArray($mix->faders)]),
-            ...([] === $mix->rules ? [] : ['ducking' => array_map(static fn (Rule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules))]),
+            ...([] === $mix->rules ? [] : ['ducking' => array_map(static fn (DuckRule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules))]),
             ...([] === $mix->captions || $mix->captions === $but?->captions ? [] : ['captions' => array_map(self::cueToArray(...), $mix->captions)]),
             ...([] === $mix->markers ? [] : ['markers' => array_map(self::markerToArray(...), array_values($mix->markers))]),
             ...([] === $mix->pictures ? [] : ['pictures' => array_map(self::pictureToArray(...), array_values($mix->pictures))]),

@@ -4,32 +4,32 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Interchange;
 
-use Wattage\Core\Ducking\Rule;
-use Wattage\Core\Ducking\Timing;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Aim;
+use Wattage\Core\Timeline\DuckRule;
+use Wattage\Core\Timeline\DuckTiming;
 
 /** A rule of ducking in the mix JSON. Times are in seconds, spans in samples. */
 final class RuleDocument
 {
     /** @throws Problem */
-    public static function read(Fields $fields, int $rate): Rule
+    public static function read(Fields $fields, int $rate): DuckRule
     {
         $fields->onlyHave('id', 'name', 'triggers', 'clips', 'targets', 'depth', 'clearance', 'deepest', 'sensitivity', 'lead', 'fall', 'rise', 'hold', 'bridge', 'ignore', 'added', 'dropped', 'follows');
-        $usual = Timing::usual($rate);
-        $samplesOf = static fn (string $name, int $samples, float $least = 0.0): int => (int) round($rate * $fields->float($name, $least, Timing::LONGEST_SECONDS, $samples / $rate));
+        $usual = DuckTiming::usual($rate);
+        $samplesOf = static fn (string $name, int $samples, float $least = 0.0): int => (int) round($rate * $fields->float($name, $least, DuckTiming::LONGEST_SECONDS, $samples / $rate));
 
-        return new Rule(
+        return new DuckRule(
             $fields->string('id'),
             $fields->string('name'),
             $fields->has('triggers') ? $fields->names('triggers') : [],
             $fields->has('clips') ? $fields->names('clips') : [],
             $fields->names('targets'),
-            $fields->has('depth') ? $fields->float('depth', Rule::DEEPEST, Rule::SHALLOWEST) : null,
+            $fields->has('depth') ? $fields->float('depth', DuckRule::DEEPEST, DuckRule::SHALLOWEST) : null,
             $fields->float('clearance', Aim::LEAST_CLEARANCE, Aim::MOST_CLEARANCE, 15.0),
-            $fields->float('deepest', Rule::DEEPEST, Rule::SHALLOWEST, -30.0),
+            $fields->float('deepest', DuckRule::DEEPEST, DuckRule::SHALLOWEST, -30.0),
             $fields->has('sensitivity') ? $fields->float('sensitivity', Aim::LEAST_SENSITIVITY, Aim::MOST_SENSITIVITY) : null,
-            new Timing(
+            new DuckTiming(
                 $samplesOf('lead', $usual->lead),
                 $samplesOf('fall', $usual->fall, 0.005),
                 $samplesOf('rise', $usual->rise, 0.005),
@@ -44,7 +44,7 @@ final class RuleDocument
     }
 
     /** @return array<string, mixed> */
-    public static function toArray(Rule $rule, int $rate): array
+    public static function toArray(DuckRule $rule, int $rate): array
     {
         $timing = $rule->timing;
 

@@ -32,7 +32,7 @@ final readonly class LevelZone
 
     /**
      * @param Series $powers of the track, every 100 ms, summed over both sides
-     * @param string $spoken as {@see \Wattage\Core\Speech\SpeechTimes::tenths()} has it: when somebody speaks
+     * @param string $spoken as one tenth after the other has it: when somebody speaks
      *
      * @return list<array{int, int, float}> first 100 ms, last + 1, and by how many dB at most: above the zone, or below it (negative)
      */

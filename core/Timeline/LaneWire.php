@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Curve\Curve;
-use Wattage\Core\Ducking\Held;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 

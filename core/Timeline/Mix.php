@@ -6,7 +6,6 @@ namespace Wattage\Core\Timeline;
 
 use Closure;
 use Wattage\Core\Captions\Cue;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Time\FrameRate;
 
 /** The whole of a programme: its sources, tracks and clips. Immutable; edits make new ones. */
@@ -27,7 +26,7 @@ final readonly class Mix
      * @param array<string, Marker> $markers by id
      * @param array<string, Picture> $pictures those detached from their sound, by id
      * @param list<Cue> $captions in the order of time
-     * @param array<string, Rule> $rules what gives way to what, by id
+     * @param array<string, DuckRule> $rules what gives way to what, by id
      */
     private function __construct(
         public int $rate,
@@ -54,7 +53,7 @@ final readonly class Mix
      * @param list<Marker> $markers
      * @param list<Picture> $pictures
      * @param list<Cue> $captions
-     * @param list<Rule> $rules
+     * @param list<DuckRule> $rules
      *
      * @throws InvalidMix|UnknownItem when ids repeat, a clip names no source, or reaches past it
      */
@@ -332,16 +331,16 @@ final readonly class Mix
     }
 
     /** @throws InvalidMix */
-    public function withRule(Rule $rule): self
+    public function withRule(DuckRule $rule): self
     {
         $rules = [...$this->rules, $rule->id => $rule];
-        \count($rules) <= Rule::MAX_RULES || throw InvalidMix::tooMany('rules', Rule::MAX_RULES);
+        \count($rules) <= DuckRule::MAX_RULES || throw InvalidMix::tooMany('rules', DuckRule::MAX_RULES);
 
         return $this->copy(rules: $rules);
     }
 
     /** @throws UnknownItem */
-    public function rule(string $id): Rule
+    public function rule(string $id): DuckRule
     {
         return $this->rules[$id] ?? throw UnknownItem::rule();
     }
@@ -367,7 +366,7 @@ final readonly class Mix
      * @param ?array<string, Marker> $markers
      * @param ?array<string, Picture> $pictures
      * @param ?list<Cue> $captions
-     * @param ?array<string, Rule> $rules
+     * @param ?array<string, DuckRule> $rules
      */
     private function copy(?FrameRate $frameRate = null, ?array $sources = null, ?array $tracks = null, ?array $markers = null, ?array $pictures = null, ?Aim $aim = null, ?array $captions = null, ?Faders $faders = null, ?array $rules = null): self
     {

@@ -9,7 +9,6 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Curve\RampKind;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Rearrangement;
 use Wattage\Core\Time\Span;
@@ -64,7 +63,7 @@ final readonly class Rearranging
         }
         $mix = $mix->withCaptions($captions)->withAim($mix->aim->with(accepted: $accepted))->withMarkers($markers);
 
-        return array_reduce($mix->rules, fn (Mix $so, Rule $rule): Mix => [] === $rule->added && [] === $rule->dropped ? $so : $so->withRule($rule->withSpans($this->spans($rule->added), $this->spans($rule->dropped))), $mix);
+        return array_reduce($mix->rules, fn (Mix $so, DuckRule $rule): Mix => [] === $rule->added && [] === $rule->dropped ? $so : $so->withRule($rule->withSpans($this->spans($rule->added), $this->spans($rule->dropped))), $mix);
     }
 
     private function curve(Curve $curve): Curve

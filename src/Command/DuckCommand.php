@@ -12,7 +12,6 @@ use Wattage\App\Media\Refused;
 use Wattage\Core\Ducking\Dip;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
@@ -20,6 +19,7 @@ use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Speech\Activity;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 
 #[AsCommand('wattage:duck', 'Runs the ducking rules of a mix JSON file, or the usual one where it has none, and writes the mix with its lanes.')]
@@ -27,7 +27,7 @@ final class DuckCommand extends MixFileCommand
 {
     protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): int
     {
-        $mix = [] === $mix->rules ? $mix->withRule(Rule::usual($mix)) : $mix;
+        $mix = [] === $mix->rules ? $mix->withRule(DuckRule::usual($mix)) : $mix;
         $blocks = [];
         foreach ($sounds as $id => $sound) {
             $blocks[$id] = $this->measured($sound, $mix->source($id)->length, $mix->rate);

@@ -10,7 +10,6 @@ use Wattage\Core\Ducking\Dip;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
 use Wattage\Core\Ducking\Moment;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;

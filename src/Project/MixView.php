@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\AimDocument;
 use Wattage\Core\Interchange\LanesDocument;
@@ -13,6 +12,7 @@ use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Render\GainSchedule;
 use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Clip;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Fades;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\PictureStrip;
@@ -110,7 +110,7 @@ final class MixView
             'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
             'tracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix->length()), array_values($mix->tracks)),
             'faders' => LanesDocument::fadersToArray($mix->faders),
-            'rules' => array_map(static fn (Rule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules)),
+            'rules' => array_map(static fn (DuckRule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules)),
             'markers' => array_map(MixDocument::markerToArray(...), array_values($mix->markers)),
             'pictures' => array_map(MixDocument::pictureToArray(...), array_values($mix->pictures)),
             'strip' => array_map(MixDocument::pictureToArray(...), PictureStrip::of($mix)),

@@ -7,7 +7,6 @@ namespace Wattage\Tests\support;
 use Closure;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Loudness\MixFigures;
@@ -19,6 +18,7 @@ use Wattage\Core\Render\Renderer;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 
 /** Speech made by the test, its times known, over a steady bed: a mix with sounds, to duck and to render. */
@@ -43,7 +43,7 @@ final class Talk
     }
 
     /** @param array<string, mixed> $rule */
-    public static function rule(array $rule = []): Rule
+    public static function rule(array $rule = []): DuckRule
     {
         return RuleDocument::read(Fields::of(['id' => 'r', 'name' => 'Under speech', 'targets' => ['music'], ...(isset($rule['clearance']) ? [] : ['depth' => -12]), ...$rule]), self::RATE);
     }

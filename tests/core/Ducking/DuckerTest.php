@@ -11,12 +11,12 @@ use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Ducking\Heard;
 use Wattage\Core\Ducking\Listening;
 use Wattage\Core\Ducking\Moment;
-use Wattage\Core\Ducking\Rule;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Problem;
 use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Tests\support\Mixes;
@@ -94,7 +94,7 @@ final class DuckerTest extends TestCase
     {
         $talk = Talk::open();
         $mix = $talk->mix->withRule(Talk::rule(['sensitivity' => 14]));
-        $kinds = static fn (Rule $rule): array => array_map(static fn (Moment $m): array => [$m->heard, (int) round($m->span->from / self::S)], $talk->ducker($talk->mix->withRule($rule))->moments($rule));
+        $kinds = static fn (DuckRule $rule): array => array_map(static fn (Moment $m): array => [$m->heard, (int) round($m->span->from / self::S)], $talk->ducker($talk->mix->withRule($rule))->moments($rule));
         self::assertContains([Heard::TooQuiet, 26], $kinds($mix->rule('r')));
         $quiet = array_values(array_filter($talk->ducker($mix)->moments($mix->rule('r')), static fn (Moment $m): bool => Heard::TooQuiet === $m->heard))[0]->span;
         $added = Talk::rule(['sensitivity' => 14, 'added' => [['from' => $quiet->from, 'to' => $quiet->to]], 'dropped' => [['from' => 9 * self::S, 'to' => 10 * self::S]]]);
@@ -241,7 +241,7 @@ final class DuckerTest extends TestCase
     public function testTheUsualRuleIsMusicUnderAllSpeech(): void
     {
         $mix = Talk::open()->mix;
-        $rule = Rule::usual($mix);
+        $rule = DuckRule::usual($mix);
         self::assertSame([['speech'], ['music'], -12.0], [$rule->tracksHeard($mix), $rule->targetsIn($mix), $rule->depth]);
         self::assertSame(Stem::Music, $mix->track('music')->stem);
     }
@@ -271,7 +271,7 @@ final class DuckerTest extends TestCase
     }
 
     /** @return list<Span> */
-    private static function ducking(Talk $talk, Rule $rule, ?Mix $mix = null): array
+    private static function ducking(Talk $talk, DuckRule $rule, ?Mix $mix = null): array
     {
         $mix = ($mix ?? $talk->mix)->withRule($rule);
 

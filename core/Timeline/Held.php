@@ -2,14 +2,13 @@
 
 declare(strict_types=1);
 
-namespace Wattage\Core\Ducking;
+namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Spans;
-use Wattage\Core\Timeline\Ducking;
 
 /** Moments of a ducking lane that were corrected by hand. */
 final class Held

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Wattage\Core\Ducking;
+namespace Wattage\Core\Timeline;
 
 /** When a dip begins and ends around speech. All in samples. */
-final readonly class Timing
+final readonly class DuckTiming
 {
     public const LONGEST_SECONDS = 10.0;
 

@@ -2,16 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Wattage\Core\Ducking;
+namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Time\Span;
-use Wattage\Core\Timeline\InvalidMix;
-use Wattage\Core\Timeline\Mix;
-use Wattage\Core\Timeline\Name;
-use Wattage\Core\Timeline\Stem;
 
 /** What gives way to what, how far, and when. */
-final readonly class Rule
+final readonly class DuckRule
 {
     public const SHALLOWEST = -0.5;
     public const DEEPEST = -60.0;
@@ -44,7 +40,7 @@ final readonly class Rule
         public float $clearance,
         public float $deepest,
         public ?float $sensitivity,
-        public Timing $timing,
+        public DuckTiming $timing,
         public array $added = [],
         public array $dropped = [],
         public bool $follows = false,
@@ -61,7 +57,7 @@ final readonly class Rule
     {
         $targets = array_map(strval(...), array_keys(array_filter($mix->tracks, static fn ($track): bool => Stem::Music === $track->stem)));
 
-        return new self('duck', 'Music under speech', [], [], $targets, -12.0, $mix->aim->clearance, -30.0, null, Timing::usual($mix->rate));
+        return new self('duck', 'Music under speech', [], [], $targets, -12.0, $mix->aim->clearance, -30.0, null, DuckTiming::usual($mix->rate));
     }
 
     /**
