@@ -18,11 +18,11 @@ use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\User;
-use Wattage\App\Job\IngestJob;
 use Wattage\App\Job\Queue;
 use Wattage\App\Media\Uploads;
 use Wattage\App\Project\History;
 use Wattage\App\Project\Sources;
+use Wattage\App\Work\IngestJob;
 use Wattage\Core\Interchange\MixDocument;
 
 #[AsCommand('wattage:demo', 'Loads the demo project, The Salt Ferry, for an account; does nothing when it is there already.')]

@@ -9,7 +9,7 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
-use Wattage\App\Job\Worker;
+use Wattage\App\Work\Worker;
 
 #[AsCommand('wattage:work', 'A worker: takes jobs one after the other. As many as wanted, on as many machines as wanted.')]
 final class WorkCommand extends Command

@@ -28,7 +28,7 @@ class Invitation
 
     /**
      * @param string $email lower case
-     * @param string $tokenHash as {@see \Wattage\App\People\SecretLink} makes it
+     * @param string $tokenHash SHA-256 of the token in the link
      */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]

@@ -8,7 +8,6 @@ use DateTimeImmutable;
 use Doctrine\DBAL\Types\Types;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Uid\Uuid;
-use Wattage\App\Media\Measured;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source as MixSource;
@@ -125,27 +124,6 @@ class Source
     ) {
         $this->id = $this->media = Uuid::v7();
         $this->createdAt = new DateTimeImmutable();
-    }
-
-    /** The one moment in which it becomes usable. */
-    public function becomeReady(Measured $measured): void
-    {
-        $this->format = $measured->facts->format;
-        $this->fileRate = $measured->facts->rate;
-        $this->channels = $measured->facts->channels;
-        $this->bits = $measured->facts->bits;
-        $this->frames = $measured->totals->frames;
-        $this->peakDbfs = $measured->totals->peak > 0.0 ? 20.0 * log10($measured->totals->peak) : -200.0;
-        $this->averageDbfs = $measured->average;
-        $this->loudness = $measured->loudness;
-        $this->warning = $measured->warning;
-        $this->picture = $measured->facts->hasPicture ? PictureState::Making : PictureState::None;
-        $this->sha256 = $measured->sha256;
-        $this->soundSha256 = $measured->soundSha256;
-        $this->beganAt = null === $measured->facts->beganAt ? null : (int) round($measured->facts->beganAt * Mix::DEFAULT_RATE);
-        $this->marks = array_map(static fn (array $mark): array => [(int) round($mark[0] * Mix::DEFAULT_RATE), $mark[1]], $measured->facts->chapters);
-        $this->problem = null;
-        $this->state = SourceState::Ready;
     }
 
     /** What was sent may be more than one source: channels of a file, files of an archive. */

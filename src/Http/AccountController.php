@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Wattage\App\People\Passwords;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
 use Wattage\App\Security\PasswordAuthenticator;
 use Wattage\App\Security\Record;
 use Wattage\App\Security\SignedIn;

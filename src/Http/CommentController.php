@@ -19,6 +19,8 @@ use Wattage\App\Entity\Role;
 use Wattage\App\People\Refusal;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\Once;
 use Wattage\Core\Timeline\Anchor;
 use Wattage\Core\Timeline\Mix;
 

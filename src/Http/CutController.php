@@ -13,6 +13,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Project\Cuts;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
 use Wattage\Core\Timeline\Mix;
 
 /** Cuts in, as edits to send back, and out. */

@@ -23,6 +23,8 @@ use Wattage\App\Job\Queue;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\Once;
 use Wattage\App\Security\Record;
 use Wattage\Core\Handover\ExcerptKind;
 use Wattage\Core\Handover\FileOrder;

@@ -18,6 +18,8 @@ use Wattage\App\Entity\User;
 use Wattage\App\People\Invitations;
 use Wattage\App\People\Passwords;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\Once;
 use Wattage\App\Security\PasswordAuthenticator;
 use Wattage\App\Security\Record;
 use Wattage\App\Security\SignedIn;

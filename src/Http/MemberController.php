@@ -18,6 +18,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Entity\User;
 use Wattage\App\People\Members;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
 use Wattage\App\Security\Record;
 use Wattage\Core\Interchange\InvalidDocument;
 

@@ -26,6 +26,7 @@ use Wattage\App\Project\Presence;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Revisions;
 use Wattage\App\Project\StepView;
+use Wattage\App\Request\Body;
 use Wattage\Core\Captions\CaptionWriter;
 use Wattage\Core\Handover\Chapter;
 use Wattage\Core\Interchange\FiguresTable;

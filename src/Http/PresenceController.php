@@ -12,6 +12,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
 use Wattage\App\Project\Presence;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
 use Wattage\Core\Interchange\InvalidDocument;
 
 /** What every open screen asks all the time: is anything new, and who else is there. */

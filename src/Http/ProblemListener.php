@@ -17,6 +17,7 @@ use Wattage\App\Media\Refused;
 use Wattage\App\Project\OthersEdit;
 use Wattage\App\Project\OutdatedRevision;
 use Wattage\App\Project\UnknownBase;
+use Wattage\App\Request\ProblemResponse;
 use Wattage\App\Storage\MissingFile;
 use Wattage\App\Storage\NoRoom;
 use Wattage\Core\Problem;

@@ -16,6 +16,8 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\ProjectCopy;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\Once;
 use Wattage\App\Security\Record;
 use Wattage\Core\Time\FrameRate;
 use Wattage\Core\Timeline\Mix;

@@ -12,6 +12,7 @@ use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Recipe;
 use Wattage\App\Handover\Recipes;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
 
 /** The named sets of files that an account hands over. */
 #[Route('/api/recipes')]

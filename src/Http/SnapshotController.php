@@ -14,6 +14,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Snapshot;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Revisions;
+use Wattage\App\Request\Body;
 use Wattage\Core\Timeline\Name;
 
 /** Named states of a mix. */

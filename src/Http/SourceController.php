@@ -21,6 +21,8 @@ use Wattage\App\Media\Refused;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\Sources;
 use Wattage\App\Project\SourceView;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\ProblemResponse;
 use Wattage\App\Security\Record;
 use Wattage\App\Storage\NoRoom;
 use Wattage\Core\Loudness\Overview;

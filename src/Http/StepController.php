@@ -15,6 +15,8 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\StepView;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\Once;
 
 /**
  * All that makes another state the present one. Each step names the revision that the screen shows, and is answered with all that leads from

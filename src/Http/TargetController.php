@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\Routing\Attribute\Route;
 use Wattage\App\Handover\OwnTargets;
 use Wattage\App\Project\ProjectAccess;
+use Wattage\App\Request\Body;
 
 /** The targets that an account keeps. */
 #[Route('/api/targets')]

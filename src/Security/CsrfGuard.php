@@ -9,7 +9,7 @@ use Symfony\Component\HttpKernel\Event\RequestEvent;
 use Symfony\Component\HttpKernel\KernelEvents;
 use Symfony\Component\Security\Csrf\CsrfToken;
 use Symfony\Component\Security\Csrf\CsrfTokenManagerInterface;
-use Wattage\App\Http\ProblemResponse;
+use Wattage\App\Request\ProblemResponse;
 
 /** Every request that changes something must carry the token that GET /api/session hands out. Runs before sign-in. */
 #[AsEventListener(KernelEvents::REQUEST, priority: 12)]

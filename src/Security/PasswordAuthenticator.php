@@ -19,9 +19,9 @@ use Symfony\Component\Security\Http\Authenticator\Passport\Credentials\PasswordC
 use Symfony\Component\Security\Http\Authenticator\Passport\Passport;
 use Symfony\Component\Security\Http\EntryPoint\AuthenticationEntryPointInterface;
 use Wattage\App\Entity\User;
-use Wattage\App\Http\Body;
-use Wattage\App\Http\Once;
-use Wattage\App\Http\ProblemResponse;
+use Wattage\App\Request\Body;
+use Wattage\App\Request\Once;
+use Wattage\App\Request\ProblemResponse;
 
 /** Sign-in with e-mail address and password, as JSON. */
 final class PasswordAuthenticator extends AbstractAuthenticator implements AuthenticationEntryPointInterface

@@ -13,10 +13,10 @@ use Wattage\App\Entity\Source;
 use Wattage\App\Entity\User;
 use Wattage\App\Job\Cancelled;
 use Wattage\App\Job\Interrupted;
-use Wattage\App\Job\JobRunner;
 use Wattage\App\Job\Lease;
 use Wattage\App\Job\LeaseLost;
 use Wattage\App\Job\Queue;
+use Wattage\App\Work\JobRunner;
 
 /** Jobs are done once, by whoever holds the lease, in an order that is fair; whatever happens to workers. */
 final class QueueTest extends ApiTestCase

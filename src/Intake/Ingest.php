@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Media;
+namespace Wattage\App\Intake;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Throwable;
@@ -16,6 +16,14 @@ use Wattage\App\Job\Interrupted;
 use Wattage\App\Job\Lease;
 use Wattage\App\Job\LeaseLost;
 use Wattage\App\Job\Share;
+use Wattage\App\Media\AudioFacts;
+use Wattage\App\Media\Ffmpeg;
+use Wattage\App\Media\MediaStore;
+use Wattage\App\Media\Quotas;
+use Wattage\App\Media\Refused;
+use Wattage\App\Media\Spool;
+use Wattage\App\Media\Uploads;
+use Wattage\App\Media\WavNotes;
 use Wattage\App\Storage\NoRoom;
 
 /** Makes sources of what was sent: one of most files, one for each channel where these are more than two, and all that is in an archive. */

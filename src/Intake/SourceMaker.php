@@ -2,13 +2,21 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Media;
+namespace Wattage\App\Intake;
 
 use Wattage\App\Entity\Source;
 use Wattage\App\Job\Cancelled;
 use Wattage\App\Job\Interrupted;
 use Wattage\App\Job\LeaseLost;
 use Wattage\App\Job\Share;
+use Wattage\App\Media\AudioFacts;
+use Wattage\App\Media\Complaints;
+use Wattage\App\Media\Ffmpeg;
+use Wattage\App\Media\Measured;
+use Wattage\App\Media\Quotas;
+use Wattage\App\Media\Refused;
+use Wattage\App\Media\SourceParts;
+use Wattage\App\Media\Spool;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
 use Wattage\Core\Loudness\SourceMeasurer;

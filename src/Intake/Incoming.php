@@ -2,9 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Media;
+namespace Wattage\App\Intake;
 
 use Wattage\App\Entity\Source;
+use Wattage\App\Media\Measured;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Source as MixSource;
 
@@ -20,7 +21,7 @@ final readonly class Incoming
     public function becomeReady(): void
     {
         $this->source->becomeFile($this->name, $this->size);
-        $this->source->becomeReady($this->measured);
+        $this->measured->makeReady($this->source);
     }
 
     /** As the mix will see it. */

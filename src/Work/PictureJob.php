@@ -2,13 +2,15 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Job;
+namespace Wattage\App\Work;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Source;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Lease;
 use Wattage\App\Media\PictureMaker;
 
 /** Makes the small picture of a source. One that cannot be made is no reason to lose the sound: it is only said. */

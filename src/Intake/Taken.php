@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Media;
+namespace Wattage\App\Intake;
 
 use Wattage\App\Archive\Contents;
 

@@ -2,14 +2,16 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Job;
+namespace Wattage\App\Work;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Archive\ArchiveTaken;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\Source;
-use Wattage\App\Media\Ingest;
+use Wattage\App\Intake\Ingest;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Lease;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Uploads;
 use Wattage\App\Project\Pictures;

@@ -2,10 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Job;
+namespace Wattage\App\Work;
 
 use Closure;
 use Wattage\App\Entity\Job;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Interrupted;
+use Wattage\App\Job\Lease;
+use Wattage\App\Job\LeaseLost;
 use Wattage\App\Media\Refused;
 use Wattage\App\Storage\NoRoom;
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Job;
+namespace Wattage\App\Work;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
@@ -10,6 +10,8 @@ use Doctrine\Persistence\ManagerRegistry;
 use Psr\Log\LoggerInterface;
 use Throwable;
 use Wattage\App\Database\Outage;
+use Wattage\App\Job\Lease;
+use Wattage\App\Job\Queue;
 use Wattage\App\Media\Spool;
 use Wattage\App\Upkeep\Reaper;
 

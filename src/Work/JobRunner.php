@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Job;
+namespace Wattage\App\Work;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
@@ -13,6 +13,11 @@ use Wattage\App\Database\Outage;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Interrupted;
+use Wattage\App\Job\Lease;
+use Wattage\App\Job\LeaseLost;
+use Wattage\App\Job\Queue;
 use Wattage\App\Media\Refused;
 use Wattage\App\Storage\NoRoom;
 use Wattage\Core\Problem;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Http;
+namespace Wattage\App\Request;
 
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Exception\HttpException;

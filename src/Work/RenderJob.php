@@ -2,13 +2,15 @@
 
 declare(strict_types=1);
 
-namespace Wattage\App\Job;
+namespace Wattage\App\Work;
 
 use Closure;
 use Doctrine\ORM\EntityManagerInterface;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\Job;
 use Wattage\App\Handover\DeliveryMaker;
+use Wattage\App\Job\Cancelled;
+use Wattage\App\Job\Lease;
 
 /** Renders a delivery. One that was cancelled stays as a line in the list. */
 final readonly class RenderJob implements Work
