@@ -50,8 +50,8 @@ export function FileRow({ file, canEdit, hearing, onGo }: Props) {
             {file.name}
           </div>
           <div className="figure truncate text-[11px] text-faint" title={describe(file.order, track)}>
-            {file.recipe ? `${file.recipe}: ` : ""}
-            {describe(file.order, track)} · {stateOf(file)}
+            {stateOf(file)} · {file.recipe ? `${file.recipe}: ` : ""}
+            {describe(file.order, track)}
           </div>
         </div>
         {file.outcome && (
