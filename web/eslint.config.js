@@ -17,4 +17,15 @@ export default ts.config(
       "no-restricted-imports": ["error", { patterns: ["@/features/*/*"] }],
     },
   },
+  // Rooms in order: each knows those below it.
+  ...[
+    ["lib", ["store", "parts", "features"]],
+    ["api", ["store", "parts", "features"]],
+    ["store", ["parts", "features"]],
+  ].map(([room, above]) => ({
+    files: [`src/${room}/**/*.{ts,tsx}`],
+    rules: {
+      "no-restricted-imports": ["error", { patterns: above.flatMap((a) => [`@/${a}`, `@/${a}/**`]) }],
+    },
+  })),
 );
