@@ -19,7 +19,10 @@ final readonly class ArchiveFile
 {
     public const FORMAT = 'wattage-project';
     private const MOST_ENTRIES = 5000;
-    private const MOST_TEXT = 40_000_000;
+    /** Bytes of one text, of all mixes together, and how many objects and lists one may have, each half a kilobyte once it is read. */
+    private const MOST_TEXT = 20_000_000;
+    public const MOST_MIXES = 50_000_000;
+    private const MOST_PARTS = 300_000;
     private const MAGIC = "PK\x03\x04";
     private const LINK = 0o120000;
     private const KIND = 0o170000;
@@ -106,15 +109,34 @@ final readonly class ArchiveFile
     private function project(): Contents
     {
         try {
-            $project = Fields::of($this->json('project.json'));
+            $project = Fields::of(json_decode($this->json('project.json'), true));
             self::FORMAT === $project->string('format') && 1 === $project->int('version') || throw Refused::archive($this->name, 'it was made by a newer version');
             $media = array_map(static fn (Fields $source): MediaEntry => new MediaEntry($source->string('file'), self::base($source->string('name')), $source->string('id'), $source->string('sha256')), $project->objects('sources', self::MOST_ENTRIES));
-            $snapshots = array_map(fn (Fields $snapshot): array => [$snapshot->string('name'), $this->json($snapshot->string('file'))], $project->objects('snapshots', self::MOST_ENTRIES));
+            $snapshots = $this->snapshots($project);
         } catch (Problem $problem) {
             throw Refused::archive($this->name, lcfirst(rtrim($problem->getMessage(), '.')));
         }
 
         return new Contents($this->name, $media, $this->json('mix.json'), $snapshots, null);
+    }
+
+    /**
+     * @return list<array{string, string}> name and mix JSON
+     *
+     * @throws Problem|Refused
+     */
+    private function snapshots(Fields $project): array
+    {
+        $snapshots = [];
+        $bytes = 0;
+        foreach ($project->objects('snapshots', self::MOST_ENTRIES) as $snapshot) {
+            $mix = $this->json($snapshot->string('file'));
+            $bytes += \strlen($mix);
+            $bytes <= self::MOST_MIXES || throw Refused::archive($this->name, 'its snapshots are too large');
+            $snapshots[] = [$snapshot->string('name'), $mix];
+        }
+
+        return $snapshots;
     }
 
     private function bundle(): Contents
@@ -128,12 +150,13 @@ final readonly class ArchiveFile
         return new Contents($this->name, $media, null, [], $this->text('content.otio'));
     }
 
-    /** @return array<array-key, mixed> */
-    private function json(string $entry): array
+    /** @return string an object or a list, as text: many are kept, and few are looked at */
+    private function json(string $entry): string
     {
-        $json = json_decode($this->text($entry), true, 32);
+        $text = $this->text($entry);
+        substr_count($text, '{') + substr_count($text, '[') <= self::MOST_PARTS || throw Refused::archive($this->name, "“{$entry}” in it is too large");
 
-        return \is_array($json) ? $json : throw Refused::archive($this->name, "“{$entry}” in it is damaged");
+        return \is_array(json_decode($text, true, 32)) ? $text : throw Refused::archive($this->name, "“{$entry}” in it is damaged");
     }
 
     private function text(string $entry): string

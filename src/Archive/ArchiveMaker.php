@@ -65,7 +65,7 @@ final readonly class ArchiveMaker
         $mix = $this->revisions->mix($this->revisions->numbered($project, $revision));
         $zip->addFromString('mix.json', MixDocument::encode($mix));
         [] === $mix->captions || $zip->addFromString('captions.vtt', CaptionWriter::vtt($mix->captions, Span::of(0, max(1, $mix->length())), $mix->rate));
-        $snapshots = $this->snapshots($project, $zip);
+        $snapshots = $this->snapshots($project, $work, $zip);
         $zip->addFromString('project.json', (string) json_encode(['format' => ArchiveFile::FORMAT, 'version' => 1, 'name' => $project->name, 'sources' => $listed, 'snapshots' => $snapshots], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR));
         $this->close($zip, $project, $lease);
 
@@ -91,13 +91,26 @@ final readonly class ArchiveMaker
         $isWhole || throw NoRoom::full("“{$project->name}”", self::DISK);
     }
 
-    /** @return list<array{name: string, file: string, createdAt: string}> */
-    private function snapshots(Project $project, ZipArchive $zip): array
+    /** @return list<array{name: string, file: string, createdAt: string}> the oldest first; of very many the newest, as much as is read again */
+    private function snapshots(Project $project, string $work, ZipArchive $zip): array
     {
-        $listed = [];
-        foreach ($this->entities->getRepository(Snapshot::class)->findBy(['project' => $project], ['createdAt' => 'ASC'], self::MOST_SNAPSHOTS) as $n => $snapshot) {
+        $kept = $listed = [];
+        $bytes = 0;
+        foreach ($this->entities->getRepository(Snapshot::class)->findBy(['project' => $project], ['createdAt' => 'DESC', 'id' => 'DESC'], self::MOST_SNAPSHOTS) as $n => $snapshot) {
+            $mix = $this->revisions->document($this->revisions->numbered($project, $snapshot->revision));
+            $bytes += \strlen($mix);
+            if ($bytes > ArchiveFile::MOST_MIXES) {
+                break;
+            }
+            // By way of a file: what is added as text is kept in memory until the end.
+            $file = $this->spool->file($work, "snapshot-{$n}", $snapshot->name);
+            $file->write($mix);
+            $file->close();
+            $kept[] = [$snapshot, "{$work}/snapshot-{$n}"];
+        }
+        foreach (array_reverse($kept) as $n => [$snapshot, $file]) {
             $inside = \sprintf('snapshots/%03d.json', $n + 1);
-            $zip->addFromString($inside, $this->revisions->document($this->revisions->numbered($project, $snapshot->revision)));
+            $zip->addFile($file, $inside);
             $listed[] = ['name' => $snapshot->name, 'file' => $inside, 'createdAt' => $snapshot->createdAt->format(\DATE_ATOM)];
         }
 

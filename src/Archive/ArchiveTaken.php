@@ -70,15 +70,13 @@ final readonly class ArchiveTaken
     }
 
     /**
-     * @param array<array-key, mixed> $mix
+     * @param string $mix JSON
      * @param array<string, string> $ids
      *
      * @return array<string, mixed>
      */
-    private static function edit(string $name, array $mix, array $ids): array
+    private static function edit(string $name, string $mix, array $ids): array
     {
-        $mapped = MixDocument::parsed(SourceIds::replaced(MixDocument::json($mix), $ids));
-
-        return ['edit' => 'take-mix', 'name' => Name::check($name), 'mix' => $mapped];
+        return ['edit' => 'take-mix', 'name' => Name::check($name), 'mix' => MixDocument::parsed(SourceIds::replaced($mix, $ids))];
     }
 }

@@ -9,11 +9,11 @@ final readonly class Contents
 {
     /**
      * @param list<MediaEntry> $media
-     * @param ?array<array-key, mixed> $mix mix JSON, taken apart
-     * @param list<array{string, array<array-key, mixed>}> $snapshots name and mix JSON, the oldest first
+     * @param ?string $mix mix JSON
+     * @param list<array{string, string}> $snapshots name and mix JSON, the oldest first
      * @param ?string $cut OpenTimelineIO
      */
-    public function __construct(public string $name, public array $media, public ?array $mix, public array $snapshots, public ?string $cut)
+    public function __construct(public string $name, public array $media, public ?string $mix, public array $snapshots, public ?string $cut)
     {
     }
 }

@@ -53,19 +53,16 @@ final readonly class DeliveryMaker
             $tags = $delivery->tags + ['title' => $delivery->project->name];
             $about = new About(new Tags($tags['title'], $tags['programme'] ?? '', $tags['episode'] ?? '', $tags['author'] ?? ''), FileName::of($delivery, $mix), substr(str_replace('-', '', (string) $delivery->id), 0, 32), $delivery->createdAt, $this->covers->fetch($delivery->project, "{$work}/cover.jpg"));
             $made = $this->files->make($order, $mix, $this->sounds($mix), $this->originals($work, $lease), $work, $about, static fn (float $done) => $lease->report(0.98 * $done));
-            $size = (int) filesize($made->file);
-            $sha256 = self::digest($made->file, $lease);
-            $this->store->put($delivery->path(), $made->file, $sha256, $lease->alive(...));
+            $known = $this->stored($delivery, $made->file, $lease);
             $outcome = $this->outcome($delivery, $mix, $made);
         } finally {
             $this->spool->remove($work);
         }
 
-        return static function () use ($delivery, $size, $sha256, $made, $outcome): void {
+        return static function () use ($delivery, $known, $made, $outcome): void {
             $delivery->clipping = self::told($made->clipping);
             $delivery->outcome = $outcome;
-            $delivery->size = $size;
-            $delivery->sha256 = $sha256;
+            $known();
         };
     }
 
@@ -73,13 +70,18 @@ final readonly class DeliveryMaker
     private function archive(Delivery $delivery, string $work, Lease $lease): Closure
     {
         try {
-            $file = $this->archives->make($delivery->project, $delivery->revision, $work, $lease);
-            $size = (int) filesize($file);
-            $sha256 = self::digest($file, $lease);
-            $this->store->put($delivery->path(), $file, $sha256, $lease->alive(...));
+            return $this->stored($delivery, $this->archives->make($delivery->project, $delivery->revision, $work, $lease), $lease);
         } finally {
             $this->spool->remove($work);
         }
+    }
+
+    /** @return Closure(): void makes it known */
+    private function stored(Delivery $delivery, string $file, Lease $lease): Closure
+    {
+        $size = (int) filesize($file);
+        $sha256 = self::digest($file, $lease);
+        $this->store->put($delivery->path(), $file, $sha256, $lease->alive(...));
 
         return static function () use ($delivery, $size, $sha256): void {
             $delivery->size = $size;

@@ -117,6 +117,7 @@ final class ArchiveTest extends ApiTestCase
         yield 'a file that is none' => [static fn (): string => self::zip($project(['sources' => [[...$voice, 'sha256' => hash('sha256', 'x')]]], ['media/a.wav' => 'x'])), 'x.zip'];
         yield 'a mix that is none' => [static fn (): string => self::zip($project([], ['mix.json' => '[1'])), '“mix.json” in it is damaged'];
         yield 'a clip past its source' => [static fn (): string => self::zip($past()), 'its mix is damaged'];
+        yield 'a mix of half a million objects' => [static fn (): string => self::zip($project([], ['mix.json' => '['.str_repeat('{},', 500_000).'1]'])), '“mix.json” in it is too large'];
         yield 'a bomb' => [static fn (): string => self::bomb($project()), 'larger than it says'];
     }
 
