@@ -35,7 +35,6 @@ final readonly class Carried
             return null;
         }
         $ids = self::ids($mix, \is_array($metadata[self::FILES] ?? null) ? $metadata[self::FILES] : [], $sources);
-
         if (null === $ids) {
             return null;
         }
@@ -53,19 +52,22 @@ final readonly class Carried
      */
     private static function ids(Mix $mix, array $files, array $sources): ?array
     {
-        $byName = [];
-        foreach ($sources as [$name, $source]) {
-            $byName[mb_strtolower($name)] ??= $source->id;
-            $byName["id {$source->id}"] = $source->id;
+        // By what it is first, then by what it is called, which tells channels of one file apart, then by its file.
+        $here = [];
+        foreach ($sources as [$file, $source]) {
+            $here["id {$source->id}"] = $source->id;
+            $here['name '.mb_strtolower($source->name)] ??= $source->id;
+            $here['file '.mb_strtolower($file)] ??= $source->id;
         }
         $ids = [];
         foreach (array_keys($mix->usedSources()) as $id) {
-            $name = $files[$id] ?? $mix->source((string) $id)->name;
-            $here = $byName["id {$id}"] ?? $byName[mb_strtolower(\is_string($name) ? $name : '')] ?? null;
-            if (null === $here) {
+            $name = mb_strtolower($mix->source((string) $id)->name);
+            $file = \is_string($files[$id] ?? null) ? mb_strtolower($files[$id]) : $name;
+            $found = $here["id {$id}"] ?? $here["name {$name}"] ?? $here["file {$file}"] ?? null;
+            if (null === $found) {
                 return null;
             }
-            $ids[(string) $id] = $here;
+            $ids[(string) $id] = $found;
         }
 
         return $ids;

@@ -125,12 +125,10 @@ final readonly class Laid
     {
         $name = mb_strtolower($clip->media);
         $candidates = $byName[$name] ?? $byName[(string) preg_replace('/\.\w{1,5}$/', '', $name)] ?? [];
-        foreach ($candidates as $source) {
-            if ($source->length >= self::in($clip, $source) + $clip->length) {
-                return $source;
-            }
-        }
+        $long = array_values(array_filter($candidates, static fn (Source $source): bool => $source->length >= self::in($clip, $source) + $clip->length));
+        // Channels of one file are told apart by what the clip is called.
+        $named = array_values(array_filter($long, static fn (Source $source): bool => $source->name === $clip->name));
 
-        return $candidates[0] ?? null;
+        return $named[0] ?? $long[0] ?? $candidates[0] ?? null;
     }
 }

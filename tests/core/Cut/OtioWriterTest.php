@@ -6,8 +6,10 @@ namespace Wattage\Tests\core\Cut;
 
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Cut\Carried;
 use Wattage\Core\Cut\CutClip;
 use Wattage\Core\Cut\CutTrack;
+use Wattage\Core\Cut\Laid;
 use Wattage\Core\Cut\OtioReader;
 use Wattage\Core\Cut\OtioWriter;
 use Wattage\Core\Interchange\MixDocument;
@@ -49,6 +51,19 @@ final class OtioWriterTest extends TestCase
         $mix = self::mix([[0, 0, 10_000]]);
         $file = json_decode(OtioWriter::write($mix, 'Ferry', []), true);
         self::assertEquals($mix, MixDocument::decode((string) json_encode($file['metadata']['wattage'])));
+    }
+
+    public function testChannelsOfOneFileComeBackEachToItsOwn(): void
+    {
+        $source = static fn (string $id, string $name): Source => new Source($id, $name, 100_000, 1, Decibels::unchanged());
+        $track = static fn (string $id): Track => Track::named("t-{$id}", $id, Stem::Speech)->withClip(new Clip("c-{$id}", $id, 'a' === $id ? 'take.wav · Boom' : 'take.wav · Lav', 0, 0, 1000, Decibels::unchanged(), Curve::flat()));
+        $mix = Mix::of(48_000, FrameRate::F25, [$source('a', 'take.wav · Boom'), $source('b', 'take.wav · Lav')], [$track('a'), $track('b')]);
+        $written = OtioWriter::write($mix, 'Ferry', ['a' => 'take.wav', 'b' => 'take.wav']);
+        $there = Carried::in($written, [['take.wav', $source('x', 'take.wav · Boom')], ['take.wav', $source('y', 'take.wav · Lav')]]);
+        self::assertSame(['x', 'y'], array_map(static fn (Track $t): string => array_values($t->clips)[0]->source, array_values(MixDocument::fromArray($there)->tracks)));
+        $sources = [['take.wav', $source('x', 'take.wav · Boom')], ['take.wav', $source('y', 'take.wav · Lav')]];
+        $laid = Laid::of(OtioReader::read($written, 48_000), $sources, Mix::empty(), 'k');
+        self::assertSame(['x', 'y'], array_map(static fn (array $t): string => $t['clips'][0]['source'], $laid->edit['tracks'] ?? []), 'also where the mix is not read');
     }
 
     /** @param list<array{int, int, int}> $clips at, in, length */
