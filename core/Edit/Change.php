@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
+use Wattage\Core\Edit\Cut\TakeMix;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;

@@ -4,18 +4,24 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
-use Wattage\Core\Edit\Reading\ClipEdits;
-use Wattage\Core\Edit\Reading\DeskEdits;
-use Wattage\Core\Edit\Reading\EditFields;
-use Wattage\Core\Edit\Reading\LayoutEdits;
-use Wattage\Core\Edit\Reading\LevelEdits;
-use Wattage\Core\Edit\Reading\TrackEdits;
+use Closure;
+use Wattage\Core\Edit\Clip\ClipEdits;
+use Wattage\Core\Edit\Cut\CutEdits;
+use Wattage\Core\Edit\Desk\DeskEdits;
+use Wattage\Core\Edit\Keyframe\KeyframeEdits;
+use Wattage\Core\Edit\Lane\LaneEdits;
+use Wattage\Core\Edit\Layout\LayoutEdits;
+use Wattage\Core\Edit\Picture\PictureEdits;
+use Wattage\Core\Edit\Range\RangeEdits;
+use Wattage\Core\Edit\Source\SourceEdits;
+use Wattage\Core\Edit\Speech\SpeechEdits;
+use Wattage\Core\Edit\Track\TrackEdits;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
 
-/** Makes edits from their JSON form, {"edit": "dip-range", …}; docs/formats.md lists them. */
+/** Makes edits from their JSON form, {"edit": "dip-range", …}; docs/edits.yaml says which there are, and what they take. */
 final readonly class EditReader
 {
     /** @param array<string, Source> $sources what may be placed besides the sources of the mix, by id */
@@ -27,17 +33,28 @@ final readonly class EditReader
     public function read(mixed $json): Edit
     {
         $fields = Fields::watched($json);
-        $kind = $fields->string('edit');
-        $read = new EditFields($fields, $this->mix, $this->sources);
-
-        $edit = TrackEdits::read($kind, $read)
-            ?? LayoutEdits::read($kind, $read)
-            ?? ClipEdits::read($kind, $read)
-            ?? LevelEdits::read($kind, $read)
-            ?? DeskEdits::read($kind, $read)
-            ?? throw InvalidEdit::unknownKind($kind);
+        $read = self::readers()[$fields->string('edit')] ?? throw InvalidEdit::unknownKind($fields->string('edit'));
+        $edit = $read(new EditFields($fields, $this->mix, $this->sources));
         $fields->nothingElse();
 
         return $edit;
+    }
+
+    /** @return array<string, Closure(EditFields): Edit> by kind */
+    public static function readers(): array
+    {
+        return [
+            ...TrackEdits::readers(),
+            ...SourceEdits::readers(),
+            ...LayoutEdits::readers(),
+            ...PictureEdits::readers(),
+            ...CutEdits::readers(),
+            ...ClipEdits::readers(),
+            ...KeyframeEdits::readers(),
+            ...RangeEdits::readers(),
+            ...DeskEdits::readers(),
+            ...LaneEdits::readers(),
+            ...SpeechEdits::readers(),
+        ];
     }
 }

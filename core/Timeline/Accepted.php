@@ -18,6 +18,6 @@ final readonly class Accepted
      */
     public function __construct(public Span $span, string $note)
     {
-        $this->note = '' === trim($note) ? '' : Name::check($note);
+        $this->note = '' === trim($note) ? '' : Name::check($note, 'note');
     }
 }

@@ -2,7 +2,7 @@ import { execFileSync, spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { Edit } from "../src/api/types";
+import type { Edit } from "../src/api/schema";
 import { type Browser, expect, type Page, test as base } from "@playwright/test";
 
 export const test = base.extend<{ dir: string }>({

@@ -13,7 +13,7 @@ use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Cut\ChangedCut;
 use Wattage\Core\Cut\Relaid;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\ChangeCut;
+use Wattage\Core\Edit\Cut\ChangeCut;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\FrameRate;

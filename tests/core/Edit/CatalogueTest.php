@@ -4,48 +4,121 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\core\Edit;
 
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Wattage\Core\Edit\Change;
+use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Problem;
+use Wattage\Tests\support\Catalogue;
+use Wattage\Tests\support\EditsTable;
+use Wattage\Tests\support\Mixes;
 
-/** The kinds of edits are spelled in three places: where they are read, in the table for programs, and in the types of the screen. */
+/** docs/edits.yaml describes what the reader takes: every kind, every bound, every field that must be there. */
 final class CatalogueTest extends TestCase
 {
-    private const ROOT = __DIR__.'/../../..';
-
-    public function testTheReaderTheTableAndTheScreenKnowTheSameKinds(): void
+    public function testTheReaderTakesTheKindsThatAreDescribed(): void
     {
-        $read = [];
-        foreach (glob(self::ROOT.'/core/Edit/Reading/*Edits.php') ?: [] as $file) {
-            $source = (string) file_get_contents($file);
-            // The match in read() names them, one or more to an arm.
-            self::assertSame(1, preg_match('/public static function read\(.*?match \(\$kind\) \{(.*?)default => null/s', $source, $body), $file);
-            preg_match_all("/^            ((?:'[a-z-]+'(?:, )?)+) =>/m", $body[1], $arms);
-            preg_match_all("/'([a-z-]+)'/", implode(' ', $arms[1]), $kinds);
-            array_push($read, ...$kinds[1]);
-        }
-        self::assertSame(self::sorted($read), self::sorted(self::found('docs/formats.md', '/^\| (`[a-z-]+`(?:, `[a-z-]+`)*) \|/m', '/## Edits(.*?)\n## /s', '/`([a-z-]+)`/')), 'docs/formats.md');
-        self::assertSame(self::sorted($read), self::sorted(self::found('web/src/api/types.ts', '/\bedit: ((?:\s*\|?\s*"[a-z-]+")+)/', '/export type Edit =(.*?)(?:\nexport |\z)/s', '/"([a-z-]+)"/')), 'web/src/api/types.ts');
+        self::assertEqualsCanonicalizing(array_keys(EditReader::readers()), Catalogue::read()->kinds());
     }
 
-    /** @return list<string> */
-    private static function found(string $file, string $rows, string $part, string $kind): array
+    public function testTheTableForProgramsIsFresh(): void
     {
-        self::assertSame(1, preg_match($part, (string) file_get_contents(self::ROOT."/{$file}"), $text), $file);
-        preg_match_all($rows, $text[1], $found);
-        preg_match_all($kind, implode(' ', $found[1]), $kinds);
+        self::assertStringEqualsFile(EditsTable::FILE, (new EditsTable(Catalogue::read()))->inPlace(), 'Run php tools/edits-table.php');
+    }
 
-        return $kinds[1];
+    /** @param array<string, mixed> $example */
+    #[DataProvider('examples')]
+    public function testAnExampleIsAsDescribedAndApplies(string $kind, string $room, array $example): void
+    {
+        self::assertSame($kind, $example['edit']);
+        self::assertSame([], Catalogue::faults($example, "edits.yaml#/{$kind}"));
+        $mix = Mixes::livedIn();
+        $before = MixDocument::encode($mix);
+        $edit = self::reader()->read($example);
+        self::assertSame($room, explode('\\', $edit::class)[3].'Edit', 'the room where the schema has it');
+        self::assertNotSame('', $edit->label($mix));
+        self::assertNotSame($before, MixDocument::encode(Change::by($edit, $mix)), 'it changes something');
+        self::assertSame($before, MixDocument::encode($mix), 'the mix before stays as it was');
+    }
+
+    /** @return iterable<string, array{string, string, array<string, mixed>}> */
+    public static function examples(): iterable
+    {
+        $catalogue = Catalogue::read();
+        foreach ($catalogue->rooms() as $room) {
+            foreach ($catalogue->kinds($room) as $kind) {
+                foreach ($catalogue->examples($kind) as $i => $example) {
+                    yield "{$kind} {$i}" => [$kind, $room, $example];
+                }
+            }
+        }
+    }
+
+    public function testEveryKindHasAnExample(): void
+    {
+        $catalogue = Catalogue::read();
+        self::assertSame([], array_filter($catalogue->kinds(), static fn (string $kind): bool => [] === $catalogue->examples($kind)));
+    }
+
+    /** @param array<string, mixed> $edit */
+    #[DataProvider('wrong')]
+    public function testWhatIsNotAsDescribedIsRefusedByItsName(array $edit, string $field): void
+    {
+        try {
+            Change::by(self::reader()->read($edit), Mixes::livedIn());
+            self::fail('It was taken.');
+        } catch (Problem $problem) {
+            self::assertSame($field, $problem->field(), $problem->getMessage());
+        }
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function wrong(): iterable
+    {
+        $catalogue = Catalogue::read();
+        foreach ($catalogue->kinds() as $kind) {
+            $example = $catalogue->examples($kind)[0];
+            yield "{$kind} with something else" => [[...$example, 'wobble' => 1], 'wobble'];
+            foreach ($catalogue->required($kind) as $field) {
+                yield "{$kind} without {$field}" => [array_diff_key($example, [$field => 1]), $field];
+            }
+            foreach ($catalogue->fields($kind) as $field => $schema) {
+                foreach (self::beyond($catalogue->resolved($schema)) as $how => $value) {
+                    // Optional fields that only go together with another one are tried where the example has them.
+                    if (isset($example[$field]) || \in_array($field, $catalogue->required($kind), true)) {
+                        yield "{$kind}, {$field} {$how}" => [[...$example, $field => $value], $field];
+                    }
+                }
+            }
+        }
     }
 
     /**
-     * @param list<string> $kinds
+     * @param array<mixed> $schema
      *
-     * @return list<string>
+     * @return array<string, mixed> values that are just not allowed
      */
-    private static function sorted(array $kinds): array
+    private static function beyond(array $schema): array
     {
-        $kinds = array_unique($kinds);
-        sort($kinds);
+        $number = $schema;
+        foreach ((array) ($schema['anyOf'] ?? []) as $way) {
+            $number = \is_array($way) && \in_array($way['type'] ?? '', ['number', 'integer'], true) ? $way : $number;
+        }
+        $step = 'integer' === ($number['type'] ?? '') ? 1 : 0.01;
 
-        return $kinds;
+        return array_filter([
+            'too low' => is_numeric($number['minimum'] ?? null) ? $number['minimum'] - $step : null,
+            'too high' => is_numeric($number['maximum'] ?? null) ? $number['maximum'] + $step : null,
+            'of another word' => isset($schema['enum']) ? 'wobbly' : null,
+            'not true or false' => 'boolean' === ($schema['type'] ?? '') ? 'yes' : null,
+            'empty' => 1 === ($schema['minItems'] ?? 0) ? [] : null,
+            'too long' => is_numeric($schema['maxLength'] ?? null) ? str_repeat('x', (int) $schema['maxLength'] + 1) : null,
+        ], static fn (mixed $value): bool => null !== $value);
+    }
+
+    private static function reader(): EditReader
+    {
+        return new EditReader(Mixes::livedIn(), Mixes::sources());
     }
 }

@@ -1,7 +1,7 @@
 import { Segments, SEGMENT_SECONDS } from "../../src/features/player/segments";
 import { StemBus, TrackStrip } from "../../src/features/player/strip";
 import { Voice } from "../../src/features/player/voice";
-import type { OpenedMix, Stem } from "../../src/api/types";
+import type { OpenedMix, Stem } from "../../src/api/schema";
 import { decibelsOf } from "../../src/lib/format";
 
 /**

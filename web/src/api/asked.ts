@@ -1,4 +1,4 @@
-import type { Edit } from "./types";
+import type { Edit } from "./schema";
 
 /** A step that somebody asked for. Its key tells it from all others, so that the server does it once however often it is sent. */
 export type Asked = { key: string } & (

@@ -1,306 +1,162 @@
 import type { Asked } from "./asked";
-import type {
-  Comment,
-  Comparison,
-  Invitation,
-  JoinOffer,
-  Letter,
-  Members,
-  OwnTarget,
-  Presence,
-  ProjectRecord,
-  Role,
-  PastMix,
-  Peak,
-  Snapshot,
-  Cut,
-  Delivery,
-  Handover,
-  NewRecipe,
-  Recipe,
-  Edit,
-  EvenUpPlan,
-  Figures,
-  Measured,
-  Moments,
-  DuckingPlan,
-  Rule,
-  History,
-  OpenedMix,
-  Project,
-  Session,
-  Side,
-  Source,
-  SteadyPlan,
-  Step,
-} from "./types";
-import { ApiError, problemOf, unreachable } from "./problem";
-
-let csrf = "";
+import { csrfToken, json, request, session } from "./request";
+import type { Body } from "./routes";
+import type { Edit, Handover, NewRecipe, OwnTarget, Role, Rule, Side, Step } from "./schema";
 
 /** After so long an answer is taken for lost, ms. */
 const STEP_MS = 45_000;
 
-type Sent = BodyInit | object;
-
-async function request(
-  method: string,
-  path: string,
-  body?: Sent,
-  headers: Record<string, string> = {},
-  signal?: AbortSignal,
-): Promise<Response> {
-  const response = await reached(method, path, body, headers, signal);
-  if (response.ok) return response;
-  const problem = await problemOf(response);
-  // The token goes with the session; where that was begun anew in another window, there is another one.
-  if (problem.code === "csrf" && (await renewed())) {
-    const again = await reached(method, path, body, headers, signal);
-    if (again.ok) return again;
-    throw new ApiError(await problemOf(again));
-  }
-  throw new ApiError(problem);
-}
-
-async function reached(
-  method: string,
-  path: string,
-  body: Sent | undefined,
-  headers: Record<string, string>,
-  signal: AbortSignal | undefined,
-): Promise<Response> {
-  const raw =
-    body instanceof Blob || body instanceof ArrayBuffer || typeof body === "string" || body === undefined;
-  try {
-    return await fetch(path, {
-      method,
-      headers: {
-        ...(method === "GET" ? {} : { "X-Csrf-Token": csrf }),
-        ...(raw ? {} : { "Content-Type": "application/json" }),
-        ...headers,
-      },
-      body: raw ? (body ?? null) : JSON.stringify(body),
-      ...(signal ? { signal } : {}),
-    });
-  } catch (error) {
-    if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw unreachable();
-  }
-}
-
-async function renewed(): Promise<boolean> {
-  const before = csrf;
-  await session("GET").catch(() => undefined);
-  return csrf !== before;
-}
-
-async function json<T>(
-  method: string,
-  path: string,
-  body?: Sent,
-  headers?: Record<string, string>,
-  signal?: AbortSignal,
-) {
-  const response = await request(method, path, body, headers, signal);
-  try {
-    return (await response.json()) as T;
-  } catch {
-    throw unreachable(); // The answer was cut off on its way.
-  }
-}
-
-async function session(method: string, body?: object) {
-  const answer = await json<Session>(method, "/api/session", body);
-  csrf = answer.csrf;
-  return answer;
-}
-
+/** What the server is asked, by name; docs/openapi.yaml describes each, and the types come from there. */
 export const api = {
   session: () => session("GET"),
   signIn: (email: string, password: string) => session("POST", { email, password }),
   signOut: () => session("DELETE"),
 
-  projects: async () => (await json<{ projects: Project[] }>("GET", "/api/projects")).projects,
+  projects: async () => (await json("GET /api/projects", {})).projects,
   createProject: (name: string, frameRate: string, key: string) =>
-    json<Project>("POST", "/api/projects", { name, frameRate }, once(key)),
-  renameProject: (id: string, name: string) => json<Project>("PATCH", `/api/projects/${id}`, { name }),
-  deleteProject: (id: string) => json<Project>("DELETE", `/api/projects/${id}`),
-  restoreProject: (id: string) => json<Project>("POST", `/api/projects/${id}/restore`),
+    json("POST /api/projects", {}, { name, frameRate }, once(key)),
+  renameProject: (id: string, name: string) => json("PATCH /api/projects/{id}", { id }, { name }),
+  deleteProject: (id: string) => json("DELETE /api/projects/{id}", { id }),
+  restoreProject: (id: string) => json("POST /api/projects/{id}/restore", { id }),
 
-  mix: (id: string) => json<OpenedMix>("GET", `/api/projects/${id}/mix`),
-  changes: (id: string, from: number) => json<Step>("GET", `/api/projects/${id}/changes?from=${from}`),
-  step: (id: string, asked: Asked, base: number) => {
-    const [method, path, body] = routeOf(id, asked);
+  mix: (id: string) => json("GET /api/projects/{id}/mix", { id }),
+  changes: (id: string, from: number) =>
+    json("GET /api/projects/{id}/changes", { id }, undefined, { query: { from } }),
+  step: (id: string, asked: Asked, base: number): Promise<Step> => {
     const headers = { "If-Match": `"${base}"`, "Idempotency-Key": asked.key };
     // An answer that does not come is a lost one; asking again does no harm.
-    return json<Step>(method, path, body, headers, AbortSignal.timeout(STEP_MS));
+    const extras = { headers, signal: AbortSignal.timeout(STEP_MS) };
+    switch (asked.kind) {
+      case "edit":
+        return json("POST /api/projects/{id}/edits", { id }, asked.edit, {
+          ...extras,
+          query: { instead: asked.instead ? 1 : undefined },
+        });
+      case "undo":
+        return json("POST /api/projects/{id}/undo", { id }, { evenOthers: asked.evenOthers }, extras);
+      case "redo":
+        return json("POST /api/projects/{id}/redo", { id }, undefined, extras);
+      case "goTo":
+        return json("PUT /api/projects/{id}/head", { id }, { revision: asked.revision }, extras);
+      case "takeUp":
+        return json("POST /api/snapshots/{id}/take-up", { id: asked.snapshot }, undefined, extras);
+    }
   },
   past: (id: string, revision: number) =>
-    json<PastMix>("GET", `/api/projects/${id}/revisions/${revision}/mix`),
+    json("GET /api/projects/{id}/revisions/{number}/mix", { id, number: revision }),
   figures: (id: string, revision: number) =>
-    json<Figures>("GET", `/api/projects/${id}/revisions/${revision}/figures`),
+    json("GET /api/projects/{id}/revisions/{number}/figures", { id, number: revision }),
   moments: (id: string, revision: number, minute: number) =>
-    json<Moments>("GET", `/api/projects/${id}/revisions/${revision}/moments/${minute}`),
-  measure: (
-    id: string,
-    part: { clips: string[]; from?: number | undefined; to?: number | undefined },
-    edit: Edit | null,
-  ) => json<Measured>("POST", `/api/projects/${id}/measure`, { ...part, ...(edit ? { edit } : {}) }),
+    json("GET /api/projects/{id}/revisions/{number}/moments/{minute}", { id, number: revision, minute }),
+  measure: (id: string, part: { clips: string[]; from?: number; to?: number }, edit: Edit | null) =>
+    json("POST /api/projects/{id}/measure", { id }, { ...part, ...(edit ? { edit } : {}) }),
   copyProject: (id: string, name: string, key: string) =>
-    json<Project>("POST", `/api/projects/${id}/copy`, { name }, once(key)),
-  evenUp: (
-    id: string,
-    wanted: {
-      clips: string[];
-      by: "average" | "peak";
-      to: number | "stem" | { clip: string };
-      ceiling?: number;
-    },
-  ) => json<EvenUpPlan>("POST", `/api/projects/${id}/even-up`, wanted),
+    json("POST /api/projects/{id}/copy", { id }, { name }, once(key)),
+  evenUp: (id: string, wanted: Body<"POST /api/projects/{id}/even-up">) =>
+    json("POST /api/projects/{id}/even-up", { id }, wanted),
   ducking: (id: string, wanted: { rule?: Rule; without?: string }) =>
-    json<DuckingPlan>("POST", `/api/projects/${id}/ducking`, wanted),
-  steady: (
-    id: string,
-    wanted: {
-      clips: string[];
-      to: number | "stem" | "own";
-      window: number;
-      up: number;
-      down: number;
-      tolerance: number;
-    },
-  ) => json<SteadyPlan>("POST", `/api/projects/${id}/steady`, wanted),
+    json("POST /api/projects/{id}/ducking", { id }, wanted),
+  steady: (id: string, wanted: Body<"POST /api/projects/{id}/steady">) =>
+    json("POST /api/projects/{id}/steady", { id }, wanted),
   compare: (id: string, from: number, to: number) =>
-    json<Comparison>("GET", `/api/projects/${id}/compare?from=${from}&to=${to}`),
-  peaks: async (id: string, wanted: { clips: string[]; ceiling: number; from?: number; to?: number }) =>
-    (await json<{ peaks: Peak[] }>("POST", `/api/projects/${id}/peaks`, wanted)).peaks,
-  snapshots: async (id: string) =>
-    (await json<{ snapshots: Snapshot[] }>("GET", `/api/projects/${id}/snapshots`)).snapshots,
+    json("GET /api/projects/{id}/compare", { id }, undefined, { query: { from, to } }),
+  peaks: async (id: string, wanted: Body<"POST /api/projects/{id}/peaks">) =>
+    (await json("POST /api/projects/{id}/peaks", { id }, wanted)).peaks,
+  snapshots: async (id: string) => (await json("GET /api/projects/{id}/snapshots", { id })).snapshots,
   takeSnapshot: (id: string, name: string, revision: number) =>
-    json<Snapshot>("POST", `/api/projects/${id}/snapshots`, { name, revision }),
-  renameSnapshot: (id: string, name: string) => json<Snapshot>("PATCH", `/api/snapshots/${id}`, { name }),
+    json("POST /api/projects/{id}/snapshots", { id }, { name, revision }),
+  renameSnapshot: (id: string, name: string) => json("PATCH /api/snapshots/{id}", { id }, { name }),
   removeSnapshot: async (id: string) => {
-    await request("DELETE", `/api/snapshots/${id}`);
+    await request("DELETE /api/snapshots/{id}", { id });
   },
   history: (id: string, part: { after?: number; before?: number } = {}) =>
-    json<History>("GET", `/api/projects/${id}/history${queryOf(part)}`),
+    json("GET /api/projects/{id}/history", { id }, undefined, { query: part }),
 
-  sources: async (id: string) =>
-    (await json<{ sources: Source[] }>("GET", `/api/projects/${id}/sources`)).sources,
+  sources: async (id: string) => (await json("GET /api/projects/{id}/sources", { id })).sources,
   announceSource: (id: string, name: string, size: number) =>
-    json<Source>("POST", `/api/projects/${id}/sources`, { name, size }),
+    json("POST /api/projects/{id}/sources", { id }, { name, size }),
   sendBytes: (id: string, offset: number, bytes: Blob, signal: AbortSignal) =>
-    json<Source>(
-      "PUT",
-      `/api/sources/${id}/bytes?offset=${offset}`,
-      bytes,
-      { "Content-Type": "application/octet-stream" },
+    json("PUT /api/sources/{id}/bytes", { id }, undefined, {
+      query: { offset },
+      raw: bytes,
+      headers: { "Content-Type": "application/octet-stream" },
       signal,
-    ),
-  retrySource: (id: string) => json<Source>("POST", `/api/sources/${id}/retry`),
+    }),
+  retrySource: (id: string) => json("POST /api/sources/{id}/retry", { id }),
   removeSource: async (id: string) => {
-    await request("DELETE", `/api/sources/${id}`);
+    await request("DELETE /api/sources/{id}", { id });
   },
   segment: async (id: string, number: number) =>
-    (await request("GET", `/api/sources/${id}/segments/${number}`)).arrayBuffer(),
+    (await request("GET /api/sources/{id}/segments/{number}", { id, number })).arrayBuffer(),
   heard: async (id: string, from: number, to: number) =>
-    (
-      await json<{ heard: { from: number; to: number } | null }>(
-        "GET",
-        `/api/sources/${id}/heard?from=${from}&to=${to}`,
-      )
-    ).heard,
-  outline: async (id: string, level: number, channel?: Side) =>
-    new Uint16Array(
-      await (
-        await request("GET", `/api/sources/${id}/outline/${level}${channel ? `?channel=${channel}` : ""}`)
-      ).arrayBuffer(),
-    ),
+    (await json("GET /api/sources/{id}/heard", { id }, undefined, { query: { from, to } })).heard,
+  outline: async (id: string, level: number, channel?: Side) => {
+    const answer = await request("GET /api/sources/{id}/outline/{level}", { id, level }, undefined, {
+      query: { channel },
+    });
+    return new Uint16Array(await answer.arrayBuffer());
+  },
 
-  deliveries: async (id: string) =>
-    (await json<{ deliveries: Delivery[] }>("GET", `/api/projects/${id}/deliveries`)).deliveries,
+  deliveries: async (id: string) => (await json("GET /api/projects/{id}/deliveries", { id })).deliveries,
   /** The text is sent as it is; what is wrong in it the server says. */
-  lookAtCut: async (id: string, text: string) =>
-    (await (await request("POST", `/api/projects/${id}/cut`, text)).json()) as Cut,
-  layTogether: async (id: string, asked: { sources: string[]; at: number; byTime: boolean }) =>
-    (await json<{ edit: object }>("POST", `/api/projects/${id}/together`, asked)).edit as Edit,
+  lookAtCut: (id: string, text: string) =>
+    json("POST /api/projects/{id}/cut", { id }, undefined, { raw: text }),
+  layTogether: async (id: string, asked: Body<"POST /api/projects/{id}/together">) =>
+    (await json("POST /api/projects/{id}/together", { id }, asked)).edit,
   handOver: async (id: string, asked: Handover, key: string) =>
-    (await json<{ deliveries: Delivery[] }>("POST", `/api/projects/${id}/handovers`, asked, once(key)))
-      .deliveries,
-  ownTargets: async () => (await json<{ targets: OwnTarget[] }>("GET", "/api/targets")).targets,
-  keepTargets: async (targets: OwnTarget[]) =>
-    (await json<{ targets: OwnTarget[] }>("PUT", "/api/targets", { targets })).targets,
-  keepCover: (id: string, picture: Blob) => request("PUT", `/api/projects/${id}/cover`, picture),
-  removeCover: (id: string) => request("DELETE", `/api/projects/${id}/cover`),
-  recipes: async () => (await json<{ recipes: Recipe[] }>("GET", "/api/recipes")).recipes,
-  keepRecipe: (recipe: NewRecipe) => json<Recipe>("POST", "/api/recipes", recipe),
-  changeRecipe: (id: string, recipe: NewRecipe) => json<Recipe>("PUT", `/api/recipes/${id}`, recipe),
-  removeRecipe: (id: string) => request("DELETE", `/api/recipes/${id}`),
+    (await json("POST /api/projects/{id}/handovers", { id }, asked, once(key))).deliveries,
+  ownTargets: async () => (await json("GET /api/targets", {})).targets,
+  keepTargets: async (targets: OwnTarget[]) => (await json("PUT /api/targets", {}, { targets })).targets,
+  keepCover: (id: string, picture: Blob) =>
+    request("PUT /api/projects/{id}/cover", { id }, undefined, { raw: picture }),
+  removeCover: (id: string) => request("DELETE /api/projects/{id}/cover", { id }),
+  recipes: async () => (await json("GET /api/recipes", {})).recipes,
+  keepRecipe: (recipe: NewRecipe) => json("POST /api/recipes", {}, recipe),
+  changeRecipe: (id: string, recipe: NewRecipe) => json("PUT /api/recipes/{id}", { id }, recipe),
+  removeRecipe: (id: string) => request("DELETE /api/recipes/{id}", { id }),
   /** Stops one that is not finished, removes one that is over. */
-  removeDelivery: (id: string) => request("DELETE", `/api/deliveries/${id}`),
+  removeDelivery: (id: string) => request("DELETE /api/deliveries/{id}", { id }),
 
   presence: (id: string, screen: string, holds: string | null) =>
-    json<Presence>("PUT", `/api/projects/${id}/presence/${screen}`, holds === null ? {} : { holds }),
+    json("PUT /api/projects/{id}/presence/{screen}", { id, screen }, holds === null ? {} : { holds }),
   /** The page may be gone before the answer. */
   leave: (id: string, screen: string) =>
     void fetch(`/api/projects/${id}/presence/${screen}`, {
       method: "DELETE",
-      headers: { "X-Csrf-Token": csrf },
+      headers: { "X-Csrf-Token": csrfToken() },
       keepalive: true,
     }).catch(() => undefined),
 
-  members: (id: string) => json<Members>("GET", `/api/projects/${id}/members`),
-  record: (id: string) => json<ProjectRecord>("GET", `/api/projects/${id}/members/record`),
+  members: (id: string) => json("GET /api/projects/{id}/members", { id }),
+  record: (id: string) => json("GET /api/projects/{id}/members/record", { id }),
   changeRole: (id: string, account: string, role: Role) =>
-    request("PATCH", `/api/projects/${id}/members/${account}`, { role }),
-  removeMember: (id: string, account: string) => request("DELETE", `/api/projects/${id}/members/${account}`),
+    request("PATCH /api/projects/{id}/members/{account}", { id, account }, { role }),
+  removeMember: (id: string, account: string) =>
+    request("DELETE /api/projects/{id}/members/{account}", { id, account }),
   invite: (id: string, email: string, role: Role, key: string) =>
-    json<Invitation>("POST", `/api/projects/${id}/invitations`, { email, role }, once(key)),
-  withdraw: (invitation: string) => request("DELETE", `/api/invitations/${invitation}`),
-  joinOffer: (token: string) => json<JoinOffer>("GET", `/api/join/${token}`),
+    json("POST /api/projects/{id}/invitations", { id }, { email, role }, once(key)),
+  withdraw: (invitation: string) => request("DELETE /api/invitations/{id}", { id: invitation }),
+  joinOffer: (token: string) => json("GET /api/join/{token}", { token }),
   join: (token: string, account: { name?: string; password?: string }) =>
-    json<{ project: string }>("POST", `/api/join/${token}`, account),
+    json("POST /api/join/{token}", { token }, account),
 
-  renameMe: (name: string) => request("PATCH", "/api/account", { name }),
+  renameMe: (name: string) => request("PATCH /api/account", {}, { name }),
   changePassword: (current: string, password: string) =>
-    request("PUT", "/api/account/password", { current, password }),
-  signOutEverywhere: () => request("POST", "/api/account/sign-out-everywhere"),
-  forgotten: (email: string) => request("POST", "/api/forgotten-password", { email }),
+    request("PUT /api/account/password", {}, { current, password }),
+  signOutEverywhere: () => request("POST /api/account/sign-out-everywhere", {}),
+  forgotten: (email: string) => request("POST /api/forgotten-password", {}, { email }),
   newPassword: (token: string, password: string) =>
-    request("POST", `/api/new-password/${token}`, { password }),
-  letters: async () => (await json<{ letters: Letter[] }>("GET", "/api/post-box")).letters,
+    request("POST /api/new-password/{token}", { token }, { password }),
+  letters: async () => (await json("GET /api/post-box", {})).letters,
 
-  comments: (id: string) =>
-    json<{ version: number; comments: Comment[] }>("GET", `/api/projects/${id}/comments`),
+  comments: (id: string) => json("GET /api/projects/{id}/comments", { id }),
   comment: (id: string, at: number, text: string, key: string) =>
-    json<Comment>("POST", `/api/projects/${id}/comments`, { at, text }, once(key)),
+    json("POST /api/projects/{id}/comments", { id }, { at, text }, once(key)),
   changeComment: (id: string, change: { text?: string; done?: boolean }) =>
-    json<Comment>("PATCH", `/api/comments/${id}`, change),
-  removeComment: (id: string) => request("DELETE", `/api/comments/${id}`),
+    json("PATCH /api/comments/{id}", { id }, change),
+  removeComment: (id: string) => request("DELETE /api/comments/{id}", { id }),
 };
 
-function once(key: string): Record<string, string> {
-  return { "Idempotency-Key": key };
-}
-
-function queryOf(part: Record<string, number | undefined>): string {
-  const named = Object.entries(part).flatMap(([name, value]) =>
-    value === undefined ? [] : [[name, String(value)]],
-  );
-  return named.length ? `?${new URLSearchParams(named)}` : "";
-}
-
-function routeOf(id: string, asked: Asked): [string, string, object?] {
-  switch (asked.kind) {
-    case "edit":
-      return ["POST", `/api/projects/${id}/edits${asked.instead ? "?instead=1" : ""}`, asked.edit];
-    case "undo":
-      return ["POST", `/api/projects/${id}/undo`, { evenOthers: asked.evenOthers }];
-    case "redo":
-      return ["POST", `/api/projects/${id}/redo`];
-    case "goTo":
-      return ["PUT", `/api/projects/${id}/head`, { revision: asked.revision }];
-    case "takeUp":
-      return ["POST", `/api/snapshots/${asked.snapshot}/take-up`];
-  }
+function once(key: string): { headers: Record<string, string> } {
+  return { headers: { "Idempotency-Key": key } };
 }

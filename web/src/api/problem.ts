@@ -1,8 +1,8 @@
-import type { ProblemDocument } from "./types";
+import type { Problem } from "./schema";
 
 /** What the server refused, with its own sentence about it; or that it could not be reached, status 0. */
 export class ApiError extends Error {
-  constructor(readonly problem: ProblemDocument) {
+  constructor(readonly problem: Problem) {
     super(problem.detail);
   }
 }
@@ -17,7 +17,7 @@ export function unreachable(): ApiError {
   });
 }
 
-export async function problemOf(response: Response): Promise<ProblemDocument> {
+export async function problemOf(response: Response): Promise<Problem> {
   const fallback = {
     type: "about:blank",
     title: response.statusText,
@@ -25,7 +25,7 @@ export async function problemOf(response: Response): Promise<ProblemDocument> {
     detail: "The server could not do this. Try again in a moment.",
   };
   if (!response.headers.get("Content-Type")?.includes("json")) return fallback;
-  const document = (await response.json().catch(() => ({}))) as Partial<ProblemDocument>;
+  const document = (await response.json().catch(() => ({}))) as Partial<Problem>;
   return { ...fallback, ...document };
 }
 

@@ -1,4 +1,4 @@
-import type { Level } from "@/api/types";
+import type { Level } from "@/api/schema";
 
 /** "−6.0", "+1.5", "silence": levels as they stand beside a unit of their own. */
 export function formatDb(level: Level, digits = 1): string {

@@ -1,4 +1,4 @@
-import type { Keyframe, Track } from "@/api/types";
+import type { Keyframe, Track } from "@/api/schema";
 
 /** What a track has in its level lane; nothing where that is not followed. */
 export function levelLane(track: Track): Keyframe[] {

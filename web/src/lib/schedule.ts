@@ -1,4 +1,4 @@
-import type { FadeRamp, FadeShape, Stretch } from "@/api/types";
+import type { FadeRamp, FadeShape, Stretch } from "@/api/schema";
 
 /** Gain of a fade at x along its way, 0…1; the same shapes as in the core. */
 export function fadeGain(shape: FadeShape, x: number): number {

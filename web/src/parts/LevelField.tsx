@@ -1,4 +1,4 @@
-import type { Level } from "@/api/types";
+import type { Level } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { notALevel } from "./check";
 import { TypedField } from "./TypedField";

@@ -1,4 +1,4 @@
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 import { useMix, useMixStore } from "@/store/context";
 import type { RideMode } from "@/store/screen";
 

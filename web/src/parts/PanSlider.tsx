@@ -1,6 +1,6 @@
 import { Slider } from "radix-ui";
 import { useContext, useState } from "react";
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 import { useMoment } from "@/features/player";
 import { RecorderContext } from "@/features/ride";
 import { panAt, panLane } from "@/lib/lanes";

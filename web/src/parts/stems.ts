@@ -1,4 +1,4 @@
-import type { Hue, Stem } from "@/api/types";
+import type { Hue, Stem } from "@/api/schema";
 
 export const STEMS: { stem: Stem; name: string }[] = [
   { stem: "speech", name: "Speech" },

@@ -1,4 +1,4 @@
-import type { Chosen, Clip, Track, WireId } from "@/api/types";
+import type { Chosen, Clip, Track, WireId } from "@/api/schema";
 import { sameWire, wireIn } from "./wires";
 
 export function isChosen(chosen: Chosen[], wire: WireId, at: number): boolean {

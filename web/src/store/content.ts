@@ -1,4 +1,16 @@
-import type { Aim, Clip, Cue, Faders, Marker, Mix, MixSource, Picture, Rule, Step, Track } from "@/api/types";
+import type {
+  Aim,
+  Clip,
+  Cue,
+  Faders,
+  Marker,
+  Mix,
+  MixSource,
+  Picture,
+  Rule,
+  Step,
+  Track,
+} from "@/api/schema";
 
 /** The state of the mix itself, as against what is selected or played. */
 export interface Content {

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Asked } from "@/api/asked";
 import { ApiError } from "@/api/problem";
-import type { Clip, Edit, OpenedMix, Step } from "@/api/types";
+import type { Clip, Edit, OpenedMix, Step } from "@/api/schema";
 import { ADA, BEN, PLAIN } from "@/test/mixes";
 import { looseChange } from "./screen";
 import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "./mixStore";

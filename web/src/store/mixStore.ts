@@ -1,6 +1,6 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { ApiError, willPass } from "@/api/problem";
-import type { Aim, Clip, Edit, Faders, OpenedMix, PastMix, Person, Role, Step } from "@/api/types";
+import type { Aim, Clip, Edit, Faders, OpenedMix, PastMix, Person, Role, Step } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import { type Asked, wordsOf } from "@/api/asked";
 import { isStillThere } from "./chosen";

@@ -1,4 +1,4 @@
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 
 /** Tracks as the lanes have them: above the horizon first. */
 export function inDeskOrder(tracks: Track[]): Track[] {

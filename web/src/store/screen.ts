@@ -11,7 +11,7 @@ import type {
   Step,
   Stretch,
   Track,
-} from "@/api/types";
+} from "@/api/schema";
 
 /** A range of time, [from, to), in samples; on some tracks, or across all of them. */
 export interface Range {

@@ -1,4 +1,4 @@
-import type { Chosen, Clip, Keyframe, Lane, LanePart, Side, Track, WireId } from "@/api/types";
+import type { Chosen, Clip, Keyframe, Lane, LanePart, Side, Track, WireId } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 
 /** A level wire where it hangs: of a clip, of one channel of an opened clip, or a lane of a track. */

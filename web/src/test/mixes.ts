@@ -1,4 +1,4 @@
-import type { Clip, Figures, OpenedMix, Stretch } from "@/api/types";
+import type { Clip, Figures, OpenedMix, Stretch } from "@/api/schema";
 import {
   createMixStore,
   type MixPort,

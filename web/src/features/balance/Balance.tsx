@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api } from "@/api/client";
-import type { OpenedMix } from "@/api/types";
+import type { OpenedMix } from "@/api/schema";
 import { Player, PlayerContext } from "@/features/player";
 import { Recorder, RecorderContext } from "@/features/ride";
 import { MixContext } from "@/store/context";

@@ -1,4 +1,4 @@
-import type { ChannelMode, Clip, Side } from "@/api/types";
+import type { ChannelMode, Clip, Side } from "@/api/schema";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { formatDb } from "@/lib/format";
 import { LevelField } from "@/parts/LevelField";

@@ -1,5 +1,5 @@
 import { ChevronDown } from "lucide-react";
-import type { Clip, Edit } from "@/api/types";
+import type { Clip, Edit } from "@/api/schema";
 import { useMix, useMixStore } from "@/store/context";
 import { Menu, MenuItem, MenuLine, MenuTitle } from "@/parts/Menu";
 import { CommandItem } from "./CommandItem";

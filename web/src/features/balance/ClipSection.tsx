@@ -1,4 +1,4 @@
-import type { Clip, Side } from "@/api/types";
+import type { Clip, Side } from "@/api/schema";
 import { useMoment, usePlayer } from "@/features/player";
 import { heardLevelAt } from "@/features/timeline";
 import { formatDb } from "@/lib/format";

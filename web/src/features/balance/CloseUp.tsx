@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { Clip } from "@/api/types";
+import type { Clip } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { useOutlines } from "@/features/timeline";
 import { formatTimecode } from "@/lib/timecode";

@@ -1,5 +1,5 @@
 import { Plus } from "lucide-react";
-import type { Rule } from "@/api/types";
+import type { Rule } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { DuckRuleForm } from "./DuckRuleForm";

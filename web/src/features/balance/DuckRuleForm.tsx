@@ -2,14 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { api } from "@/api/client";
-import type { DuckingPlan, Rule } from "@/api/types";
+import type { DuckingPlan, Rule } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useMix, useMixStore } from "@/store/context";
-import { offered } from "./buried";
 import { mutedSpeakers, withTrack } from "./duckRules";
 
 /** Seconds that can be typed for any time of a rule; its slider ends where most rules do. */
@@ -64,7 +63,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
   useEffect(() => () => store.getState().set({ duckPlan: null, duckTry: null, duckDraft: null }), [store]);
   const set = (part: Partial<Rule>) => store.getState().set({ duckDraft: { ...draft, ...part } });
   const keep = async () => {
-    const edit = missing === null ? offered(plan?.edit ?? null) : null;
+    const edit = missing === null ? (plan?.edit ?? null) : null;
     if (edit && (await store.getState().edit(edit))) store.getState().set({ duckDraft: null });
   };
   return (

@@ -6,7 +6,6 @@ import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
 import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
-import { offered } from "./buried";
 import { PlanFoot } from "./PlanFoot";
 
 const LIMITS: Record<string, string> = { peak: "peak at its limit: tame it first", gain: "gain at +24" };
@@ -34,7 +33,7 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
     placeholderData: (old) => old,
     retry: false,
   });
-  const edit = offered(data?.edit ?? null);
+  const edit = data?.edit ?? null;
   const name = (id: string) => clips[id]?.name ?? id;
   return (
     <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] gap-3">

@@ -1,4 +1,4 @@
-import type { Clip, FadeShape } from "@/api/types";
+import type { Clip, FadeShape } from "@/api/schema";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { LengthField } from "./LengthField";
 

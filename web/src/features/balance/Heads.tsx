@@ -1,7 +1,7 @@
 import { Link2, Lock, Plus, Spline } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { memo, useState } from "react";
-import type { LanePart, Stem, Track } from "@/api/types";
+import type { LanePart, Stem, Track } from "@/api/schema";
 import { useLevels } from "@/features/player";
 import { HoldsFader } from "@/features/people";
 import { FADER_BOTTOM, typeFader, useFader } from "@/features/ride";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { FilePlus2, Headphones, Link2, Link2Off, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { MixSource, Source } from "@/api/types";
+import type { MixSource, Source } from "@/api/schema";
 import { CutImport, LayTogether } from "@/features/cut";
 import type { useUploads } from "@/features/sources";
 import { useOutlines } from "@/features/timeline";

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useState } from "react";
-import type { Chosen, Keyframe, Ramp, RampKind, WireId } from "@/api/types";
+import type { Chosen, Keyframe, Ramp, RampKind, WireId } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { frameAt } from "@/lib/timecode";
 import { countOf, isChosen, toggled } from "@/store/chosen";

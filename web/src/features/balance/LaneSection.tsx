@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import type { Edit, LanePart, Track } from "@/api/types";
+import type { Edit, LanePart, Track } from "@/api/schema";
 import { moveMuteEdge } from "@/features/timeline";
 import { spansOf } from "@/lib/lanes";
 import { formatPan } from "@/lib/pan";

@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import type { Marker } from "@/api/types";
+import type { Marker } from "@/api/schema";
 import { CommentsSection } from "@/features/comments";
 import { usePlayer } from "@/features/player";
 import { newId } from "@/lib/ids";

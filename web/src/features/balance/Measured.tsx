@@ -6,7 +6,11 @@ import { formatDb } from "@/lib/format";
 import { useMix, useMixStore } from "@/store/context";
 
 /** What is selected: a range, or clips. */
-export function measuredPart(state: Parameters<typeof clipsInRange>[0]) {
+export function measuredPart(state: Parameters<typeof clipsInRange>[0]): {
+  clips: string[];
+  from?: number;
+  to?: number;
+} {
   const { range, selected, clips, chosen } = state;
   const first = chosen[0];
   // Between two chosen keyframes of a clip it is that stretch.
@@ -16,9 +20,7 @@ export function measuredPart(state: Parameters<typeof clipsInRange>[0]) {
     const ends = [Math.min(...first.keyframes) - ahead, Math.max(...first.keyframes) - ahead] as const;
     return { clips: [first.clip], from: ends[0], to: ends[1] };
   }
-  return range
-    ? { clips: clipsInRange(state, range), from: range.from, to: range.to }
-    : { clips: selected, from: undefined, to: undefined };
+  return range ? { clips: clipsInRange(state, range), from: range.from, to: range.to } : { clips: selected };
 }
 
 /** How loud what is selected is heard: as it is, and while something is dragged, as that would make it. */

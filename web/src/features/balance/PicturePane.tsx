@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { Picture } from "@/api/types";
+import type { Picture } from "@/api/schema";
 import { useMoment, usePlayer } from "@/features/player";
 import { frameAt, sampleOfFrame } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";

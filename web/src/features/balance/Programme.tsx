@@ -1,4 +1,4 @@
-import type { Figures, Predicted } from "@/api/types";
+import type { Figures, Predicted } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { useMix } from "@/store/context";

@@ -2,7 +2,7 @@
 import { act, cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Figures } from "@/api/types";
+import type { Figures } from "@/api/schema";
 import { MixContext } from "@/store/context";
 import { type MixStore, USUAL_AIM } from "@/store/mixStore";
 import { storeOf } from "@/test/mixes";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Level, Side, Source } from "@/api/types";
+import type { Level, Side, Source } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { useCanEdit, useMixStore } from "@/store/context";
 import { LevelSlider } from "@/parts/LevelSlider";

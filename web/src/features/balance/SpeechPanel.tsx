@@ -1,11 +1,11 @@
 import { Check, ChevronLeft, ChevronRight, Headphones } from "lucide-react";
 import { useRef, useState } from "react";
-import type { Buried } from "@/api/types";
+import type { Buried } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { offered, openStretches } from "./buried";
+import { openStretches } from "./buried";
 import { Programme } from "./Programme";
 import { TypedField } from "@/parts/TypedField";
 
@@ -144,7 +144,7 @@ function Stretches() {
     store.getState().set({ stretch: next.from });
     player.seek(next.from);
   };
-  const fixAll = offered(all ?? null);
+  const fixAll = all ?? null;
   const chosen = buried[at] ?? buried[0];
   return (
     <section aria-label="Buried speech" className="grid gap-2">
@@ -207,8 +207,8 @@ function Stretch({ buried }: { buried: Buried }) {
   const name = (id: string | null) => tracks.find((t) => t.id === id)?.name ?? "the rest";
   const { from, to, worst, covering, dipped, dip, lift, accepted } = buried;
   const edit = store.getState().edit;
-  const dipEdit = offered(buried.dipEdit);
-  const liftEdit = offered(buried.liftEdit);
+  const dipEdit = buried.dipEdit;
+  const liftEdit = buried.liftEdit;
   const listen = () => {
     store.getState().set({ range: { from, to, tracks: null }, looping: true, stretch: from });
     void player.play(Math.max(0, from - rate));

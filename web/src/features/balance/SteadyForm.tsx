@@ -6,7 +6,6 @@ import { formatTimecode } from "@/lib/timecode";
 import { useMix, useMixStore } from "@/store/context";
 import { notANumber } from "@/parts/check";
 import { numberIn } from "@/parts/parse";
-import { offered } from "./buried";
 import { PlanFoot } from "./PlanFoot";
 
 interface Settings {
@@ -47,7 +46,7 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
     placeholderData: (old) => old,
     retry: false,
   });
-  const edit = offered(data?.edit ?? null);
+  const edit = data?.edit ?? null;
   const row = data?.rows.find((r) => r.clip === shown) ?? data?.rows[0];
   return (
     <div className="grid min-h-0 grid-rows-[auto_auto_minmax(0,1fr)_auto] gap-3">

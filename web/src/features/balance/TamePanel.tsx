@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { Peak } from "@/api/types";
+import type { Peak } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { clipsInRange } from "@/features/timeline";
 import { formatDb } from "@/lib/format";

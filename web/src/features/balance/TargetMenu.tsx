@@ -1,4 +1,4 @@
-import type { Edit, FadeShape, WireId } from "@/api/types";
+import type { Edit, FadeShape, WireId } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import type { MenuAsked, Target } from "@/features/timeline";
 import { newId } from "@/lib/ids";

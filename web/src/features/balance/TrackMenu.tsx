@@ -1,6 +1,6 @@
 import { MoreHorizontal } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import type { Edit, Track } from "@/api/types";
+import type { Edit, Track } from "@/api/schema";
 import { useMix, useMixStore } from "@/store/context";
 import { clipsOf } from "@/store/mixStore";
 import { useDesk } from "./deskContext";

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 import { api } from "@/api/client";
-import type { Snapshot } from "@/api/types";
+import type { Snapshot } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { HistoryPanel } from "@/features/history";

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import type { Source } from "@/api/types";
+import type { Source } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { SourcesShelf, useUploads } from "@/features/sources";
 import { clampView, fitAll, layOut, type MenuAsked, Timeline, type View } from "@/features/timeline";

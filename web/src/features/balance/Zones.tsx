@@ -1,5 +1,5 @@
 import { RotateCcw } from "lucide-react";
-import type { Stem } from "@/api/types";
+import type { Stem } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { notANumber } from "@/parts/check";

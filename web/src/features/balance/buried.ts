@@ -1,4 +1,4 @@
-import type { Buried, Edit } from "@/api/types";
+import type { Buried } from "@/api/schema";
 import type { MixState } from "@/store/mixStore";
 
 /** Stretches that nobody has accepted, in the order of time. */
@@ -10,9 +10,4 @@ export function openStretches(state: MixState): Buried[] {
 export function stretchAt(state: MixState, moment: number): Buried | undefined {
   const all = state.figures?.buried ?? [];
   return all.find((b) => b.from === state.stretch) ?? all.find((b) => moment >= b.from && moment < b.to);
-}
-
-/** Edits that the server has worked out come as they are to be sent back. */
-export function offered(edit: unknown): Edit | null {
-  return edit === null ? null : (edit as Edit);
 }

@@ -1,5 +1,5 @@
 import { api } from "@/api/client";
-import type { PastMix } from "@/api/types";
+import type { PastMix } from "@/api/schema";
 import type { MixState, MixStore } from "@/store/mixStore";
 
 const past = new Map<string, Promise<PastMix>>();

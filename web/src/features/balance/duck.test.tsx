@@ -4,14 +4,14 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { DuckingPlan, Edit, Rule } from "@/api/types";
+import type { DuckingPlan, Edit, Rule } from "@/api/schema";
 import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
 import { DuckPanel } from "./DuckPanel";
 import { mutedSpeakers, PRESETS, ruleBy, withTrack } from "./duckRules";
 
-const EDIT = { edit: "duck", lanes: [] };
+const EDIT: Edit = { edit: "duck", lanes: [] };
 const plan = (part: Partial<DuckingPlan> = {}): DuckingPlan => ({
   moments: [
     { from: SECOND, to: 2 * SECOND, heard: "found" },

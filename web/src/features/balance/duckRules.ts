@@ -1,4 +1,4 @@
-import type { Rule, Track } from "@/api/types";
+import type { Rule, Track } from "@/api/schema";
 import { newId } from "@/lib/ids";
 
 type Timing = Pick<Rule, "lead" | "fall" | "rise" | "hold" | "bridge" | "ignore">;

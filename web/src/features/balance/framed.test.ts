@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Clip, Edit, Source } from "@/api/types";
+import type { Clip, Edit, Source } from "@/api/schema";
 import { SECOND, storeOf } from "@/test/mixes";
 import type { Desk } from "./commands";
 import { deleteTakes, remove, split } from "./commands/arrange";

@@ -4,7 +4,7 @@ import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { Edit, Figures, Keyframe, LanePart } from "@/api/types";
+import type { Edit, Figures, Keyframe, LanePart } from "@/api/schema";
 import type { Player } from "@/features/player";
 import { type Recorder, RecorderContext } from "@/features/ride";
 import { layOut } from "@/features/timeline";
@@ -266,7 +266,12 @@ describe("a head", () => {
 
 describe("clips that speak", () => {
   it("are picked by selecting them while the rule is open, and let go again", async () => {
-    vi.spyOn(api, "ducking").mockResolvedValue({ moments: [], dips: [], lanes: [], edit: {} });
+    vi.spyOn(api, "ducking").mockResolvedValue({
+      moments: [],
+      dips: [],
+      lanes: [],
+      edit: { edit: "duck", lanes: [] },
+    });
     const [preset] = PRESETS;
     if (!preset) throw new Error("no presets");
     store.setState({ duckDraft: ruleBy(preset, store.getState().tracks, 15) });

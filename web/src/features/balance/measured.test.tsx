@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { Buried, Edit } from "@/api/types";
+import type { Buried, Edit } from "@/api/schema";
 import { type Player, PlayerContext } from "@/features/player";
 import { MixContext } from "@/store/context";
 import { type MixStore, USUAL_AIM } from "@/store/mixStore";
@@ -17,6 +17,9 @@ import { Programme } from "./Programme";
 import { SpeechPanel } from "./SpeechPanel";
 import { SteadyForm } from "./SteadyForm";
 
+const DIP: Edit = { edit: "dip-range", clips: ["bed"], from: 0, to: SECOND, by: -3, ramp: 480 };
+const LIFT: Edit = { ...DIP, clips: ["voice"], by: 11.1 };
+
 const buried = (from: number, part: Partial<Buried> = {}): Buried => ({
   from: from * SECOND,
   to: (from + 2) * SECOND,
@@ -26,7 +29,7 @@ const buried = (from: number, part: Partial<Buried> = {}): Buried => ({
   dip: -11.1,
   dipEdit: { edit: "dips", dips: [] },
   lift: 11.1,
-  liftEdit: { edit: "dip-range" },
+  liftEdit: LIFT,
   accepted: null,
   ...part,
 });
@@ -78,7 +81,7 @@ describe("buried stretches", () => {
   });
 
   it("are gone through, and each offers what helps, as the edit that the server made", async () => {
-    const all = { edit: "dips", dips: [{}] };
+    const all: Edit = { edit: "dips", dips: [DIP] };
     store.setState({ figures: figuresOf({ buried: [buried(1), buried(5, { worst: -3 })], clearAll: all }) });
     show(<SpeechPanel />);
     expect(screen.getByText("2 buried stretches")).toBeTruthy();
@@ -86,7 +89,7 @@ describe("buried stretches", () => {
     await userEvent.click(screen.getByRole("button", { name: "Dip Music −11.1 dB" }));
     await userEvent.click(screen.getByRole("button", { name: /^Lift speech/ }));
     await userEvent.click(screen.getByRole("button", { name: "Dip for all 2" }));
-    expect(edits).toEqual([{ edit: "dips", dips: [] }, { edit: "dip-range" }, all]);
+    expect(edits).toEqual([{ edit: "dips", dips: [] }, LIFT, all]);
     await userEvent.click(screen.getByRole("button", { name: "The next stretch" }));
     expect(player.seek).toHaveBeenCalledWith(1 * SECOND);
     await userEvent.click(screen.getByRole("button", { name: "The next stretch" }));
@@ -229,7 +232,7 @@ describe("the loudness of the programme", () => {
 describe("plans that are looked at first", () => {
   it("even up: a table, limits in words, and the edit only on demand", async () => {
     store.setState({ selected: ["voice", "bed"] });
-    const gains = { edit: "set-clip-gains", gains: [{ clip: "voice", gain: 3 }] };
+    const gains: Edit = { edit: "set-clip-gains", gains: [{ clip: "voice", gain: 3 }] };
     const ask = vi.spyOn(api, "evenUp").mockResolvedValue({
       rows: [
         { clip: "voice", now: -26, target: -20, by: 6, after: -20, limit: null },

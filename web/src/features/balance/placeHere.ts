@@ -1,4 +1,4 @@
-import type { Edit, Source } from "@/api/types";
+import type { Edit, Source } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";
 import { clipsOf, type MixState, type MixStore } from "@/store/mixStore";

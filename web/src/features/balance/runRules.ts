@@ -1,5 +1,4 @@
 import { api } from "@/api/client";
-import type { Edit } from "@/api/types";
 import type { MixStore } from "@/store/mixStore";
 
 /** Runs the rules on the mix as it is now; without one of them where it is to go. */
@@ -7,7 +6,7 @@ export async function runRules(store: MixStore, without?: string): Promise<void>
   const { project, edit, set } = store.getState();
   try {
     const plan = await api.ducking(project.id, without === undefined ? {} : { without });
-    await edit(plan.edit as unknown as Edit);
+    await edit(plan.edit);
   } catch (error) {
     set({ notice: { kind: "error", text: error instanceof Error ? error.message : String(error) } });
   }

@@ -1,4 +1,4 @@
-import type { Figures } from "@/api/types";
+import type { Figures } from "@/api/schema";
 
 /** How far a programme that sounds is off its loudness target, in a word or two. */
 export function offTarget({ off, met }: Figures["verdict"]): "on target" | `${string} ${"over" | "under"}` {

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { Level, OpenedMix, Source } from "@/api/types";
+import type { Level, OpenedMix, Source } from "@/api/schema";
 import { Player } from "@/features/player";
 import { decibelsOf } from "@/lib/format";
 import { useMix } from "@/store/context";

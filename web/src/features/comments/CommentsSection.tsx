@@ -1,7 +1,7 @@
 import { Check, X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
-import type { Comment } from "@/api/types";
+import type { Comment } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { newId } from "@/lib/ids";
 import { formatTimecode } from "@/lib/timecode";

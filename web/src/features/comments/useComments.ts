@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api } from "@/api/client";
-import type { Comment } from "@/api/types";
+import type { Comment } from "@/api/schema";
 import { useMix } from "@/store/context";
 
 const NONE: Comment[] = [];

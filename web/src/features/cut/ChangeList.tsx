@@ -1,4 +1,4 @@
-import type { Cut } from "@/api/types";
+import type { Cut } from "@/api/schema";
 import { formatClock } from "@/lib/format";
 import { useMix } from "@/store/context";
 

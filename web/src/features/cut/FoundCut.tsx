@@ -1,6 +1,6 @@
 import { RadioGroup } from "radix-ui";
 import { useState } from "react";
-import type { Cut, Edit } from "@/api/types";
+import type { Cut, Edit } from "@/api/schema";
 import { formatClock, formatSeconds } from "@/lib/format";
 import { useMix, useMixStore } from "@/store/context";
 import { ChangeList } from "./ChangeList";
@@ -13,7 +13,7 @@ export function FoundCut({ cut, onAgain, onDone }: { cut: Cut; onAgain: () => vo
   const [chosen, setChosen] = useState(0);
   const way = ways[chosen] ?? ways[0];
   const lay = async () => {
-    if (way?.edit && (await store.getState().edit(way.edit as unknown as Edit)) !== null) onDone();
+    if (way?.edit && (await store.getState().edit(way.edit)) !== null) onDone();
   };
   return (
     <div className="grid gap-3">
@@ -77,7 +77,7 @@ interface Way {
   use: string;
   means: string;
   action: string;
-  edit: object | null;
+  edit: Edit | null;
   version?: Cut["versions"][number];
 }
 

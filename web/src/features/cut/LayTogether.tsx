@@ -3,7 +3,7 @@ import { Layers } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { api } from "@/api/client";
-import type { Source } from "@/api/types";
+import type { Source } from "@/api/schema";
 import { Sheet } from "@/parts/Sheet";
 import { formatClock, formatSeconds } from "@/lib/format";
 import { useMix, useMixStore } from "@/store/context";

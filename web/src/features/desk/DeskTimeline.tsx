@@ -6,7 +6,7 @@ import { formatDb } from "@/lib/format";
 import { Divider } from "@/parts/Divider";
 import { useMix } from "@/store/context";
 import { isArmed } from "@/store/screen";
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 
 /** Height of a lane: the faders need the room. */
 const LANE = 48;

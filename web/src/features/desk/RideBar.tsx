@@ -1,6 +1,6 @@
 import { CircleDot } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { Pass, Track } from "@/api/types";
+import type { Pass, Track } from "@/api/schema";
 import { useRecorder } from "@/features/ride";
 import { Astray } from "@/parts/Astray";
 import { notANumber } from "@/parts/check";

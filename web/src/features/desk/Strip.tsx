@@ -1,6 +1,6 @@
 import { Link2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
-import type { Level, Stem, Track } from "@/api/types";
+import type { Level, Stem, Track } from "@/api/schema";
 import { HoldsFader } from "@/features/people";
 import { type Reading, useMoment } from "@/features/player";
 import { typeFader, useFader, useRecorder } from "@/features/ride";

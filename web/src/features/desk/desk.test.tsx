@@ -4,7 +4,7 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { Edit } from "@/api/types";
+import type { Edit } from "@/api/schema";
 import type { Levels } from "@/features/player";
 import { type Recorder, RecorderContext } from "@/features/ride";
 import { MixContext } from "@/store/context";

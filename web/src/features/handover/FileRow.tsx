@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Download, Headphones, Square } from "lucide-react";
 import { api } from "@/api/client";
-import type { Delivery, Edit } from "@/api/types";
+import type { Delivery } from "@/api/schema";
 import { formatBytes, formatDb, formatSeconds } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { describe } from "./orders";
@@ -156,7 +156,7 @@ function Measured({ file, onGo }: { file: Delivery; onGo: () => void }) {
               className="button mt-1"
               title="Short dips of the tracks that were too loud there: one edit, which can be undone. Then make the file again"
               disabled={file.outOfDate}
-              onClick={() => void store.getState().edit(guard.tame as unknown as Edit)}
+              onClick={() => guard.tame && void store.getState().edit(guard.tame)}
             >
               Tame these places
             </button>

@@ -1,6 +1,6 @@
 import { RadioGroup } from "radix-ui";
 import { useState } from "react";
-import type { Order } from "@/api/types";
+import type { Order } from "@/api/schema";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { areFiguresFresh } from "@/store/screen";

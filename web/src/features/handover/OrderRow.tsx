@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import type { Order } from "@/api/types";
+import type { Order } from "@/api/schema";
 import { BITS, FORMATS, inFormat, KBPS, partOf, PARTS, RATES, withPart } from "./orders";
 
 interface Props {

@@ -2,7 +2,7 @@ import { Plus } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { Sheet } from "@/parts/Sheet";
 import { useState } from "react";
-import type { NewRecipe, Order } from "@/api/types";
+import type { NewRecipe, Order } from "@/api/schema";
 import { OrderRow } from "./OrderRow";
 
 interface Props {

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Pencil, Plus } from "lucide-react";
 import { useState } from "react";
 import { api } from "@/api/client";
-import type { NewRecipe, Recipe } from "@/api/types";
+import type { NewRecipe, Recipe } from "@/api/schema";
 import { useCanEdit, useMix } from "@/store/context";
 import { formatSeconds } from "@/lib/format";
 import { describe, wouldFlatten } from "./orders";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Handover } from "@/api/types";
+import type { Handover } from "@/api/schema";
 import { keep, readKept } from "@/lib/kept";
 import { useMix } from "@/store/context";
 import { Cover } from "./Cover";

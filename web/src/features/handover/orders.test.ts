@@ -1,5 +1,5 @@
 import { describe as suite, expect, it } from "vitest";
-import type { Order } from "@/api/types";
+import type { Order } from "@/api/schema";
 import { describe, inFormat, wouldFlatten } from "./orders";
 
 const wav: Order = { format: "wav", bits: 24, rate: 96000, channels: 2 };

@@ -1,4 +1,4 @@
-import type { Order, Stem } from "@/api/types";
+import type { Order, Stem } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { STEMS } from "@/parts/stems";
 

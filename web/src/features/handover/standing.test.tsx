@@ -3,7 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { Edit } from "@/api/types";
+import type { Edit } from "@/api/schema";
 import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { figuresOf, storeOf } from "@/test/mixes";

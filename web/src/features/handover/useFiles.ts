@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api } from "@/api/client";
 import { askedAgain } from "@/api/problem";
-import type { Delivery, Handover } from "@/api/types";
+import type { Delivery, Handover } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import { useMix, useMixStore } from "@/store/context";
 

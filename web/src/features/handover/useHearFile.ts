@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { Delivery } from "@/api/types";
+import type { Delivery } from "@/api/schema";
 import { usePlayer } from "@/features/player";
 import { useMixStore } from "@/store/context";
 

@@ -1,4 +1,4 @@
-import type { History } from "@/api/types";
+import type { History } from "@/api/schema";
 
 export type Past = History["revisions"][number];
 

@@ -4,7 +4,7 @@ import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import { api } from "@/api/client";
 import { askedAgain } from "@/api/problem";
-import type { Invitation, Member, Role } from "@/api/types";
+import type { Invitation, Member, Role } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import { useMix } from "@/store/context";
 import { RecordOfProject } from "./RecordOfProject";

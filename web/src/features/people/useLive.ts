@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api } from "@/api/client";
 import { ApiError } from "@/api/problem";
-import type { Presence } from "@/api/types";
+import type { Presence } from "@/api/schema";
 import { useMixStore } from "@/store/context";
 import type { MixState, MixStore } from "@/store/mixStore";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Stretch } from "@/api/types";
+import type { Stretch } from "@/api/schema";
 import { Envelope, type GainParam, valueAt } from "./envelope";
 
 /** Notes what is written, with times as samples. */

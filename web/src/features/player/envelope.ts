@@ -1,4 +1,4 @@
-import type { Stretch } from "@/api/types";
+import type { Stretch } from "@/api/schema";
 import { gainOf, gridOf, isSampled, isConstant, stretchIndexAt } from "@/lib/schedule";
 
 /** The part of an AudioParam that an envelope is written to. */

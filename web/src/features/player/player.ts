@@ -1,4 +1,4 @@
-import type { Clip, Stem, Track } from "@/api/types";
+import type { Clip, Stem, Track } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";

@@ -1,4 +1,4 @@
-import type { Level, Stretch, Track } from "@/api/types";
+import type { Level, Stretch, Track } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { levelLane, panLane, panOn } from "@/lib/lanes";
 import { gainAt } from "@/lib/schedule";

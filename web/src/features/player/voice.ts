@@ -1,4 +1,4 @@
-import type { Clip, Part } from "@/api/types";
+import type { Clip, Part } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { Envelope } from "./envelope";
 import { SEGMENT_SECONDS, type Segments } from "./segments";

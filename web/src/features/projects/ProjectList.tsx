@@ -4,7 +4,7 @@ import { AlertDialog } from "radix-ui";
 import { useRef, useState } from "react";
 import { api } from "@/api/client";
 import { askedAgain } from "@/api/problem";
-import type { Project, Session } from "@/api/types";
+import type { Project, Session } from "@/api/schema";
 import { Account } from "@/features/session";
 import { newId } from "@/lib/ids";
 import { FRAME_RATES } from "@/lib/timecode";

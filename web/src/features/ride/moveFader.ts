@@ -1,4 +1,4 @@
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 import type { Player } from "@/features/player";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";

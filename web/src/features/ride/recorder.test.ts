@@ -2,7 +2,7 @@
 import "fake-indexeddb/auto";
 import { clear } from "idb-keyval";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Edit } from "@/api/types";
+import type { Edit } from "@/api/schema";
 import type { Player } from "@/features/player";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";

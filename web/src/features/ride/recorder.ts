@@ -1,4 +1,4 @@
-import type { Edit, Pass, RideSample, Track } from "@/api/types";
+import type { Edit, Pass, RideSample, Track } from "@/api/schema";
 import type { Player } from "@/features/player";
 import { levelLane } from "@/lib/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";

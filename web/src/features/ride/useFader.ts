@@ -1,5 +1,5 @@
 import { useCallback } from "react";
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 import { useMoment, usePlayer } from "@/features/player";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";

@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { Sheet } from "@/parts/Sheet";
 import type { FormEvent } from "react";
 import { api } from "@/api/client";
-import type { Session } from "@/api/types";
+import type { Session } from "@/api/schema";
 import { DoorField, LEAST_PASSWORD, Problem } from "./Door";
 
 interface Props {

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { api } from "@/api/client";
-import type { Session } from "@/api/types";
+import type { Session } from "@/api/schema";
 import { Door, DoorField, LEAST_PASSWORD, Problem } from "./Door";
 import { SignIn } from "./SignIn";
 

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "@/api/client";
-import type { Session } from "@/api/types";
+import type { Session } from "@/api/schema";
 import { Door, DoorField, Problem } from "./Door";
 
 interface Props {

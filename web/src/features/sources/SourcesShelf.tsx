@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FilePlus2, Plus, RotateCcw, X } from "lucide-react";
 import { useRef } from "react";
 import { api } from "@/api/client";
-import type { Source } from "@/api/types";
+import type { Source } from "@/api/schema";
 import { SOURCE_DRAG } from "@/features/timeline";
 import { formatBytes, formatDb, formatSeconds } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";

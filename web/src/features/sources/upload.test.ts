@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
 import { ApiError } from "@/api/problem";
-import type { Source } from "@/api/types";
+import type { Source } from "@/api/schema";
 import { sendFile, type Upload } from "./upload";
 
 const source = (received: number): Source => ({

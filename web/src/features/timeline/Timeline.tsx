@@ -8,7 +8,7 @@ import {
   useRef,
   useState,
 } from "react";
-import type { Edit, WireId } from "@/api/types";
+import type { Edit, WireId } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import { usePlayer } from "@/features/player";

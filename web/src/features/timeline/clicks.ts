@@ -1,4 +1,4 @@
-import type { Clip, FadeShape } from "@/api/types";
+import type { Clip, FadeShape } from "@/api/schema";
 import { isChosen, toggled } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
 import type { Target } from "./hit";

@@ -1,4 +1,4 @@
-import type { Clip, Fade } from "@/api/types";
+import type { Clip, Fade } from "@/api/schema";
 import type { MixState } from "@/store/mixStore";
 import { laneAt, sampleAt, snapTo } from "./geometry";
 import { type Gesture, seconds, SNAP_PX, snapTargets, time } from "./gesture";

@@ -1,4 +1,4 @@
-import type { Clip, Edit, Stem } from "@/api/types";
+import type { Clip, Edit, Stem } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import type { MixState } from "@/store/mixStore";
 import { CLIP_MARGIN, type Lane, laneAt, type Layout, sampleAt, snapTo, type View } from "./geometry";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Rule } from "@/api/types";
+import type { Rule } from "@/api/schema";
 import { toggled } from "./ducking";
 
 const rule = (part: Partial<Rule> = {}): Rule => ({

@@ -1,4 +1,4 @@
-import type { DuckingPlan, Rule } from "@/api/types";
+import type { DuckingPlan, Rule } from "@/api/schema";
 
 type Moment = DuckingPlan["moments"][number];
 type Stretch = { from: number; to: number };

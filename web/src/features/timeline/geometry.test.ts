@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Stem, Track } from "@/api/types";
+import type { Stem, Track } from "@/api/schema";
 import { dbOfHeight, dragDb, heightOfDb, layOut, snapTo, yOfDb } from "./geometry";
 import { clampView, fitSpan, zoomBy } from "./viewport";
 

@@ -1,4 +1,4 @@
-import type { Side, Track } from "@/api/types";
+import type { Side, Track } from "@/api/schema";
 
 /** Which part of the programme shows: first sample, and samples per CSS pixel. */
 export interface View {

@@ -1,4 +1,4 @@
-import type { Edit } from "@/api/types";
+import type { Edit } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/lib/timecode";
 import type { MixState } from "@/store/mixStore";

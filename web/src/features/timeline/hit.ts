@@ -1,4 +1,4 @@
-import type { Clip, Keyframe, Marker, WireId } from "@/api/types";
+import type { Clip, Keyframe, Marker, WireId } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { chosenOn } from "@/store/chosen";
 import { sameWire, sideOf } from "@/store/wires";

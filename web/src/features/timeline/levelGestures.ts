@@ -1,4 +1,4 @@
-import type { Chosen, Clip, Edit, Keyframe, Ramp, Side } from "@/api/types";
+import type { Chosen, Clip, Edit, Keyframe, Ramp, Side } from "@/api/schema";
 import { decibelsOf, formatDb } from "@/lib/format";
 import { isChosen, moved } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";

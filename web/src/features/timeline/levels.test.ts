@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Clip } from "@/api/types";
+import type { Clip } from "@/api/schema";
 import { unlinkedGain } from "@/lib/format";
 import { rampsFor, type RangeSettings, whyUnheard } from "@/store/screen";
 import { opened, SECOND, storeOf } from "@/test/mixes";

@@ -1,4 +1,4 @@
-import type { Clip, Fade, Lane, Side, Stretch, WireId } from "@/api/types";
+import type { Clip, Fade, Lane, Side, Stretch, WireId } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { decibelsAt, fadeGain, stretchIndexAt } from "@/lib/schedule";
 import type { MixState } from "@/store/mixStore";

@@ -1,4 +1,4 @@
-import type { Side } from "@/api/types";
+import type { Side } from "@/api/schema";
 
 /** Samples at 48 kHz that one point of an outline level stands for: 5 ms times 1, 4, 16, 64, 256. */
 const POINT_MS = [5, 20, 80, 320, 1280];

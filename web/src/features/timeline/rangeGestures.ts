@@ -1,4 +1,4 @@
-import type { Chosen, Marker } from "@/api/types";
+import type { Chosen, Marker } from "@/api/schema";
 import { merged } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
 import { looseChange, type Range } from "@/store/screen";

@@ -13,7 +13,7 @@ import type {
   Stretch,
   Track,
   WireId,
-} from "@/api/types";
+} from "@/api/schema";
 import { decibelsOf, unlinkedGain } from "@/lib/format";
 import { levelLane } from "@/lib/lanes";
 import { decibelsAt, gainAt, stretchIndexAt } from "@/lib/schedule";

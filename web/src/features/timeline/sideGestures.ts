@@ -1,4 +1,4 @@
-import type { Edit, Track } from "@/api/types";
+import type { Edit, Track } from "@/api/schema";
 import { formatPan } from "@/lib/pan";
 import type { MixState } from "@/store/mixStore";
 import type { Range } from "@/store/screen";

@@ -1,4 +1,4 @@
-import type { Track } from "@/api/types";
+import type { Track } from "@/api/schema";
 import { panOn, spansOf } from "@/lib/lanes";
 import { type Lane, sampleAt, soundArea, xOf } from "./geometry";
 import type { Scene } from "./scene";

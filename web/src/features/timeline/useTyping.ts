@@ -1,6 +1,6 @@
 import { type RefObject, useEffect } from "react";
 import { flushSync } from "react-dom";
-import type { Marker, WireId } from "@/api/types";
+import type { Marker, WireId } from "@/api/schema";
 import { useCanEdit, useMixStore } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
 import { typedPan } from "@/store/typedPan";

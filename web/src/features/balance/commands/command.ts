@@ -1,6 +1,6 @@
 import type { Player } from "@/features/player";
 import { clipsInRange, type View } from "@/features/timeline";
-import type { Clip } from "@/api/types";
+import type { Clip } from "@/api/schema";
 import type { MixState, MixStore } from "@/store/mixStore";
 
 /** What commands work with. */

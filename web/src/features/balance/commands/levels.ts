@@ -1,9 +1,9 @@
 import { api } from "@/api/client";
-import type { Edit, Levels, Side } from "@/api/types";
+import type { Levels, Side } from "@/api/schema";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { looseChange, rampsFor } from "@/store/screen";
 import { curveOf, laneAtHand } from "@/store/wires";
-import { offered, stretchAt } from "../buried";
+import { stretchAt } from "../buried";
 import { runRules } from "../runRules";
 import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, clipsUnder, type Desk, here, refuse, selectedClips } from "./command";
@@ -59,13 +59,13 @@ export function sideUnder(state: MixState): Side | undefined {
 export async function changeRange(state: MixState, change: RangeChange): Promise<boolean> {
   const lane = laneUnder(state);
   const ramps = rampsFor(state.settings, kindOf(change));
-  if (lane) return state.edit({ ...change, ...lane, ...ramps } as Edit);
+  if (lane) return state.edit({ ...change, ...lane, ...ramps });
   const clips = clipsUnder(state);
   const { range } = state;
   if (!clips || !range) return false;
   const channel = sideUnder(state);
   const on = channel ? { clips, channel } : { clips };
-  return state.edit({ ...change, ...on, from: range.from, to: range.to, ...ramps } as Edit);
+  return state.edit({ ...change, ...on, from: range.from, to: range.to, ...ramps });
 }
 
 /** What a change does, as far as its ramps depend on it. */
@@ -183,7 +183,7 @@ function withClips(state: MixState, why: string, run: () => void): void {
 
 function clearStretch(desk: Desk, state: MixState): void {
   const stretch = stretchAt(state, here(desk, state));
-  const dip = offered(stretch?.dipEdit ?? null);
+  const dip = stretch?.dipEdit ?? null;
   if (!stretch) return refuse(state, "No buried speech here. G goes to the next.");
   if (!dip)
     return refuse(state, "No dip within 40 dB clears this. Lift the speech, or accept it under “Speech”.");

@@ -1,4 +1,4 @@
-import type { Chosen, Keyframe, WireId } from "@/api/types";
+import type { Chosen, Keyframe, WireId } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import { onlyOne } from "@/store/chosen";
 import { laneAtHand, partAtHand, type Wire, wireIn, wireOf } from "@/store/wires";

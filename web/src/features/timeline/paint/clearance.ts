@@ -1,4 +1,4 @@
-import type { Buried } from "@/api/types";
+import type { Buried } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { CAPTION, xOf } from "../geometry";
 import type { Scene } from "../scene";

@@ -1,4 +1,4 @@
-import type { Fade } from "@/api/types";
+import type { Fade } from "@/api/schema";
 import { fadeGain } from "@/lib/schedule";
 import { soundArea, xOf } from "../geometry";
 import type { DrawnClip, Scene } from "../scene";

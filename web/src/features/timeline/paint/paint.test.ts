@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Figures } from "@/api/types";
+import type { Figures } from "@/api/schema";
 import { SECOND, storeOf } from "@/test/mixes";
 import { layOut } from "../geometry";
 import { buildScene } from "../scene";

@@ -1,4 +1,4 @@
-import type { Hue, Stem } from "@/api/types";
+import type { Hue, Stem } from "@/api/schema";
 
 const NAMES = [
   "paper",

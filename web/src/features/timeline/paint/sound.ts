@@ -1,4 +1,4 @@
-import type { Side } from "@/api/types";
+import type { Side } from "@/api/schema";
 import { fadeGain, gainOf, stretchIndexAt } from "@/lib/schedule";
 import { sideOf } from "@/store/wires";
 import { soundArea, xOf } from "../geometry";

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Edit\Desk;
+
+use Wattage\Core\Edit\Edit;
+use Wattage\Core\Timeline\Mix;
+
+/** Changes what the programme is to reach; no sound changes by it. */
+final readonly class SetAim implements Edit
+{
+    /**
+     * @param ?float $clearance LU; null leaves it
+     * @param ?float $sensitivity dB
+     * @param ?float $loudness LUFS
+     * @param ?float $truePeak dBTP
+     */
+    public function __construct(private ?float $clearance, private ?float $sensitivity, private ?float $loudness, private ?float $truePeak)
+    {
+    }
+
+    public function label(Mix $before): string
+    {
+        return 'Aim for '.implode(', ', array_filter([
+            self::said($this->clearance, '%s LU of clearance'),
+            self::said($this->sensitivity, 'speech from %s dB above the background'),
+            self::said($this->loudness, '%s LUFS'),
+            self::said($this->truePeak, '%s dBTP at most'),
+        ]));
+    }
+
+    public function apply(Mix $before): Mix
+    {
+        $aim = $before->aim->with($this->clearance, $this->sensitivity, $this->loudness, $this->truePeak);
+
+        return $aim == $before->aim ? $before : $before->withAim($aim);
+    }
+
+    private static function said(?float $value, string $as): ?string
+    {
+        return null === $value ? null : \sprintf($as, str_replace('-', '−', rtrim(rtrim(\sprintf('%.1f', $value), '0'), '.')));
+    }
+}
