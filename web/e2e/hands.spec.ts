@@ -47,7 +47,7 @@ async function carry(page: Page, file: string, x: number, y: number): Promise<st
       const box = timeline?.getBoundingClientRect();
       if (!(from instanceof Element) || !box) throw new Error("nothing to carry");
       const dataTransfer = new DataTransfer();
-      const at = { clientX: box.left + (left as number), clientY: box.top + (top as number) };
+      const at = { clientX: box.left + left, clientY: box.top + top };
       from.dispatchEvent(new DragEvent("dragstart", { bubbles: true, dataTransfer }));
       return new Promise<string>((resolve) =>
         requestAnimationFrame(() => {

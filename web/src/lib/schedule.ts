@@ -48,7 +48,7 @@ export function isSampled(stretch: Stretch): boolean {
   return stretch.grid !== undefined;
 }
 
-export function isBent(stretch: Stretch): boolean {
+function isBent(stretch: Stretch): boolean {
   return (stretch.db?.length ?? 0) > 2;
 }
 

@@ -70,7 +70,7 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
     const height = (box.current?.clientHeight ?? 1) - 30;
     if (!held) return;
     // Every move that the browser has gathered counts, each with its own time.
-    const gathered = event.nativeEvent.getCoalescedEvents?.() ?? [];
+    const gathered = event.nativeEvent.getCoalescedEvents();
     for (const move of gathered.length ? gathered : [event.nativeEvent]) {
       const fine = event.ctrlKey || event.metaKey ? 0.1 : 1;
       held.part = Math.min(1, Math.max(0, held.part - ((move.clientY - held.y) / height) * fine));

@@ -6,7 +6,7 @@ import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 
 /** EBU R 128; ATSC A/85; the podcast ones are common practice. LUFS, dBTP. */
-export const TARGETS = [
+const TARGETS = [
   ["Broadcast, EBU R 128", -23, -1],
   ["Broadcast, ATSC A/85", -24, -2],
   ["Podcast, stereo", -16, -1],

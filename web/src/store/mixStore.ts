@@ -42,7 +42,7 @@ export const USUAL_AIM: Aim = {
 };
 
 /** Another state that is shown and heard in place of the present one, which is kept aside. */
-export interface Hearing {
+interface Hearing {
   revision: number;
   name: string;
   present: Content;

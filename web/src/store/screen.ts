@@ -22,7 +22,7 @@ export interface Range {
   marked?: boolean;
 }
 
-export interface Notice {
+interface Notice {
   kind: "error" | "done";
   text: string;
 }

@@ -104,7 +104,7 @@ export function storeOf(part: Partial<MixState> = {}): MixStore {
 }
 
 export const SILENT = { integrated: null, range: 0, maxMomentary: null, maxShortTerm: null, peak: null };
-export const LOUD = { integrated: -17.7, range: 8.4, maxMomentary: -12, maxShortTerm: -14.2, peak: -3.1 };
+const LOUD = { integrated: -17.7, range: 8.4, maxMomentary: -12, maxShortTerm: -14.2, peak: -3.1 };
 
 /** What a mix of a voice and a silent bed measures at, 5.3 LU louder than its target. */
 export const figuresOf = (part: Partial<Figures> = {}): Figures => ({

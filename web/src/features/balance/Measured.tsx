@@ -6,7 +6,7 @@ import { formatDb } from "@/lib/format";
 import { useMix, useMixStore } from "@/store/context";
 
 /** What is selected: a range, or clips. */
-export function measuredPart(state: Parameters<typeof clipsInRange>[0]): {
+function measuredPart(state: Parameters<typeof clipsInRange>[0]): {
   clips: string[];
   from?: number;
   to?: number;

@@ -7,7 +7,7 @@ const LOWER = 32;
 const CONTROLLERS = { level: 7, pan: 10 } as const;
 const MOST = 0x3fff;
 
-export type Control = keyof typeof CONTROLLERS;
+type Control = keyof typeof CONTROLLERS;
 
 /** A control of a strip, and where it stands: 0 at one end, 1 at the other. */
 export interface BankMove {

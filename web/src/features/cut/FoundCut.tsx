@@ -13,7 +13,7 @@ export function FoundCut({ cut, onAgain, onDone }: { cut: Cut; onAgain: () => vo
   const [chosen, setChosen] = useState(0);
   const way = ways[chosen] ?? ways[0];
   const lay = async () => {
-    if (way?.edit && (await store.getState().edit(way.edit)) !== null) onDone();
+    if (way?.edit && (await store.getState().edit(way.edit))) onDone();
   };
   return (
     <div className="grid gap-3">

@@ -49,7 +49,7 @@ function Choice({ sources, onDone }: { sources: Source[]; onDone: () => void }) 
       return store.getState().edit(edit);
     },
     onSuccess: (done) => {
-      if (done !== null) onDone();
+      if (done) onDone();
     },
   });
   const toggle = (id: string) =>

@@ -133,7 +133,7 @@ describe("the desk", () => {
     fireEvent.change(screen.getByLabelText("Scale"), { target: { value: "lufs" } });
     cleanup();
     show();
-    expect((screen.getByLabelText("Scale") as HTMLSelectElement).value).toBe("lufs");
+    expect(screen.getByLabelText<HTMLSelectElement>("Scale").value).toBe("lufs");
   });
 
   it("moves a fader by keys, and to 0 dB by a double click", async () => {

@@ -21,7 +21,7 @@ export function Standing() {
   const typed = (field: "loudness" | "truePeak") => async (text: string) => {
     const value = Number(text.replace(",", "."));
     return Number.isFinite(value) && text.trim() !== ""
-      ? (await store.getState().edit({ edit: "set-aim", [field]: value })) !== null
+      ? store.getState().edit({ edit: "set-aim", [field]: value })
       : false;
   };
   return (

@@ -3,7 +3,7 @@ import type { History } from "@/api/schema";
 export type Past = History["revisions"][number];
 
 /** Where a state stands: it is the present, on the way to it, undone before it, or was left for another way. */
-export type Place = "present" | "before" | "undone" | "aside";
+type Place = "present" | "before" | "undone" | "aside";
 
 export interface Row extends Past {
   place: Place;

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useEffectEvent, useState } from "react";
 import { api } from "@/api/client";
 import { useMix } from "@/store/context";
 import type { Past } from "./tree";
@@ -14,27 +14,24 @@ export function useHistory() {
   const revision = useMix((s) => s.revision);
   const [known, setKnown] = useState<Known>({ revisions: [], more: false });
   const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    let over = false;
+  const load = useEffectEvent(async (signal: AbortSignal) => {
     const newest = known.revisions[0]?.number;
-    const load = async () => {
-      try {
-        const { revisions, more } = await api.history(project, newest === undefined ? {} : { after: newest });
-        if (over) return;
-        setProblem(null);
-        // Where more is new than one part holds, the list begins anew.
-        if (newest === undefined || more) setKnown({ revisions, more });
-        else if (revisions.length > 0) setKnown((k) => ({ ...k, revisions: [...revisions, ...k.revisions] }));
-      } catch (error) {
-        if (!over) setProblem(error instanceof Error ? error.message : String(error));
-      }
-    };
-    void load();
-    return () => {
-      over = true;
-    };
-    // Only another present asks for what is new.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    try {
+      const { revisions, more } = await api.history(project, newest === undefined ? {} : { after: newest });
+      if (signal.aborted) return;
+      setProblem(null);
+      // Where more is new than one part holds, the list begins anew.
+      if (newest === undefined || more) setKnown({ revisions, more });
+      else if (revisions.length > 0) setKnown((k) => ({ ...k, revisions: [...revisions, ...k.revisions] }));
+    } catch (error) {
+      if (!signal.aborted) setProblem(error instanceof Error ? error.message : String(error));
+    }
+  });
+  // Only another present asks for what is new.
+  useEffect(() => {
+    const gone = new AbortController();
+    void load(gone.signal);
+    return () => gone.abort();
   }, [project, revision]);
   const older = useCallback(async () => {
     const oldest = known.revisions.at(-1)?.number;

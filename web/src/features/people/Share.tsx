@@ -203,7 +203,7 @@ function InviteForm() {
           {invite.error.message}
         </p>
       )}
-      {invite.data && !invite.error && <p role="status">{invite.data.email} is invited.</p>}
+      {invite.data && <p role="status">{invite.data.email} is invited.</p>}
     </form>
   );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Stretch } from "@/api/schema";
-import { Envelope, type GainParam, valueAt } from "./envelope";
+import { Envelope, valueAt } from "./envelope";
 
 /** Notes what is written, with times as samples. */
 class Notebook {
@@ -17,7 +17,7 @@ class Notebook {
 
 function written(schedule: Stretch[], from: number, ...until: number[]) {
   const notebook = new Notebook();
-  const envelope = new Envelope(notebook as unknown as GainParam, schedule, (p) => p, from);
+  const envelope = new Envelope(notebook, schedule, (p) => p, from);
   for (const position of until) envelope.writeTo(position);
   return notebook.events;
 }

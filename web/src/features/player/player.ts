@@ -151,10 +151,10 @@ export class Player {
     this.store.getState().set({ playhead: position });
     const context = this.open();
     await context.resume();
-    if (this.anchor || context.currentTime < this.scrubbed) return;
+    if (this.isPlaying() || context.currentTime < this.scrubbed) return;
     this.scrubbed = context.currentTime + 0.07;
     await this.loadFirst(position);
-    if (this.anchor || !this.segments) return;
+    if (this.isPlaying() || !this.segments) return; // playing may have begun meanwhile
     const start = context.currentTime + 0.01;
     for (const clip of Object.values(clips)) {
       const track = this.store.getState().tracks.find((t) => t.id === clip.track);
@@ -283,7 +283,13 @@ export class Player {
     master.gain.setTargetAtTime(10 ** (db / 20), context.currentTime, glide);
   }
 
+  private isPlaying(): boolean {
+    return this.anchor !== null;
+  }
+
   private async loadFirst(from: number): Promise<void> {
+    const { segments } = this;
+    if (!segments) return;
     const length = SEGMENT_SECONDS * this.store.getState().rate;
     const soon = this.soonAt(from);
     // Where many sound at once, what follows is there too before it begins: fetching it meanwhile would come too late.
@@ -293,7 +299,7 @@ export class Player {
         const first = Math.floor((Math.max(from, c.at) - c.at + c.in) / length);
         const last = Math.floor((c.in + c.length - 1) / length);
         return Array.from({ length: Math.min(each, last - first + 1) }, (_, i) =>
-          this.segments?.load(c.source, first + i),
+          segments.load(c.source, first + i),
         );
       }),
     );

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useEffectEvent, useRef } from "react";
 import { usePlayer } from "@/features/player";
 import { useMix, useMixStore } from "@/store/context";
 import type { View } from "./geometry";
@@ -39,20 +39,15 @@ export function Playhead({ view, width, height, horizonTop, setView }: Props) {
     return () => cancelAnimationFrame(frame);
   }, [player, store, playing, playhead, view, width, setView]);
   // Put elsewhere, it is shown there. Where it stood at first, or where playing has stopped, one may look at something else.
-  const shown = useRef(view);
   const before = useRef<{ playing: boolean } | null>(null);
-  useEffect(() => {
-    shown.current = view;
-  }, [view]);
-  useEffect(() => {
-    const { start, perPx } = shown.current;
-    const x = (playhead - start) / perPx;
+  const show = useEffectEvent((at: number, playing: boolean) => {
+    const x = (at - view.start) / view.perPx;
     const stopped = before.current?.playing && !playing;
     if (before.current && !stopped && width > 0 && (x < 0 || x > width))
-      setView((v) => clampView({ ...v, start: playhead - width * 0.06 * v.perPx }, width, store.getState()));
+      setView((v) => clampView({ ...v, start: at - width * 0.06 * v.perPx }, width, store.getState()));
     before.current = { playing };
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [playhead, playing]);
+  });
+  useEffect(() => show(playhead, playing), [playhead, playing]);
   return (
     <div
       ref={line}

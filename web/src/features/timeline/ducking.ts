@@ -16,7 +16,8 @@ export function toggled(rule: Rule, moment: Moment): Rule {
       return { ...rule, dropped: without(rule.dropped) };
     case "found":
       return { ...rule, dropped: [...without(rule.dropped), { from, to }] };
-    default:
+    case "short":
+    case "quiet":
       return { ...rule, added: [...without(rule.added), { from, to }] };
   }
 }

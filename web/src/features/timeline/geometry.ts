@@ -26,8 +26,8 @@ export interface Layout {
 }
 
 export const CAPTION = 20;
-export const HORIZON = 42;
-export const CLEARANCE = 62;
+const HORIZON = 42;
+const CLEARANCE = 62;
 export const NAME_STRIP = 17;
 export const CLIP_MARGIN = 3;
 const LANE_MIN = 64;
@@ -80,7 +80,7 @@ function stack(tracks: Track[], heightOf: (track: Track) => number, empty: numbe
 }
 
 /** Heights that a lane can be dragged to. */
-export function clampHeight(height: number): number {
+function clampHeight(height: number): number {
   return Math.round(Math.min(320, Math.max(46, height)));
 }
 

@@ -21,7 +21,7 @@ export interface Shown {
 }
 
 /** What a drag comes to: one edit, or a change of what is selected. */
-export interface Outcome {
+interface Outcome {
   edit?: Edit;
   /** Whether the edit takes the place of the newest one. */
   instead?: boolean;

@@ -1,6 +1,6 @@
 export { type MenuAsked, SOURCE_DRAG, Timeline } from "./Timeline";
 export type { Target } from "./hit";
-export { CAPTION, clampHeight, type Layout, layOut, layOutShort, type Lane, type View } from "./geometry";
+export { CAPTION, type Layout, layOut, layOutShort, type Lane, type View } from "./geometry";
 export { clipsInRange, heardLevelAt } from "./levels";
 export { inkOf } from "./scene";
 export { useOutlines } from "./useOutlines";

@@ -137,6 +137,6 @@ export function moveMarker(scene: Scene, state: MixState, marker: Marker, x: num
 }
 
 /** The track under a height, for drops. */
-export function trackAt(scene: Scene, y: number): string | null {
+function trackAt(scene: Scene, y: number): string | null {
   return laneAt(scene.layout, y)?.track.id ?? null;
 }

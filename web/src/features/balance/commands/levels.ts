@@ -9,7 +9,7 @@ import { clipsInRange } from "@/features/timeline";
 import { type CommandGroup, clipsUnder, type Desk, here, refuse, selectedClips } from "./command";
 
 /** Keyframes if any are chosen, else the range, else the clips. A change just made to the range is made stronger, not doubled. */
-export function nudge(state: MixState, by: number): void {
+function nudge(state: MixState, by: number): void {
   const { chosen, range } = state;
   if (chosen.length) {
     void state.edit({ edit: "move-keyframes", chosen, later: 0, by });
@@ -76,7 +76,7 @@ function kindOf(change: RangeChange): number | "silence" {
 }
 
 /** Brings all that rises above the ceiling down to it: in the range, or in the selected clips. */
-export async function tameAll(state: MixState): Promise<void> {
+async function tameAll(state: MixState): Promise<void> {
   const { range, settings, project } = state;
   const clips = range ? clipsInRange(state, range) : state.selected;
   if (!clips.length) return refuse(state, "Select a clip or a range first; then its peaks can be tamed.");
@@ -149,7 +149,7 @@ function pasteLevels(state: MixState): void {
 }
 
 /** One clip's level for all on its track, or for those under the range. */
-export function spread(state: MixState, to: "track" | "range"): void {
+function spread(state: MixState, to: "track" | "range"): void {
   const clip = selectedClips(state)[0];
   if (!clip) return refuse(state, "Select the clip whose level is to be spread.");
   const { range } = state;
