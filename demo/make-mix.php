@@ -12,7 +12,7 @@ require dirname(__DIR__).'/vendor/autoload.php';
 
 use Wattage\App\Media\Ffmpeg;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Mix;

@@ -1,6 +1,10 @@
 import js from "@eslint/js";
 import hooks from "eslint-plugin-react-hooks";
+import { readFileSync } from "node:fs";
 import ts from "typescript-eslint";
+
+const rooms = JSON.parse(readFileSync(new URL("../tools/rooms.json", import.meta.url), "utf8"))["web/src"];
+const isFeature = (room) => room.startsWith("features/");
 
 export default ts.config(
   { ignores: ["dist", "src/api/schema.ts"] },
@@ -26,21 +30,27 @@ export default ts.config(
   {
     files: ["src/**/*.{ts,tsx}"],
     plugins: { "react-hooks": hooks },
-    rules: {
-      ...hooks.configs.recommended.rules,
-      // A feature has one door: its index.
-      "no-restricted-imports": ["error", { patterns: ["@/features/*/*"] }],
-    },
+    rules: hooks.configs.recommended.rules,
   },
-  // Rooms in order: each knows those below it.
-  ...[
-    ["lib", ["store", "parts", "features"]],
-    ["api", ["store", "parts", "features"]],
-    ["store", ["parts", "features"]],
-  ].map(([room, above]) => ({
+  ...rooms.map((room, place) => ({
     files: [`src/${room}/**/*.{ts,tsx}`],
+    ignores: ["**/*.test.{ts,tsx}"],
     rules: {
-      "no-restricted-imports": ["error", { patterns: above.flatMap((a) => [`@/${a}`, `@/${a}/**`]) }],
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            // Rooms in order: each knows those below it, and no feature another one.
+            ...rooms
+              .filter((other, at) => at > place || (other !== room && isFeature(room) && isFeature(other)))
+              .flatMap((other) => [`@/${other}`, `@/${other}/**`]),
+            // These have one door each: their index.
+            ...["player", "ride", "timeline", "features/*"]
+              .filter((door) => door !== room)
+              .map((door) => `@/${door}/*`),
+          ],
+        },
+      ],
     },
   })),
 );

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
-use Wattage\Core\Edit\Cut\TakeMix;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
@@ -21,7 +20,7 @@ final class Change
     public static function by(Edit $edit, Mix $before): Mix
     {
         $after = $edit->apply($before);
-        if ($edit instanceof TakeMix) {
+        if ($edit instanceof WholeMix) {
             // Another state as a whole, as when a version is taken up: what was locked in this one does not bind it.
             $after->refuseTooManyPoints();
 

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
-use Wattage\Core\Edit\Keyframe\Chosen;
-use Wattage\Core\Edit\Layout\OnTracks;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Level\Decibels;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit;
 
-use Wattage\Core\Edit\Keyframe\Chosen;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\Timecode;
 use Wattage\Core\Timeline\Mix;

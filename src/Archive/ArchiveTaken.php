@@ -13,7 +13,7 @@ use Wattage\App\Project\Cuts;
 use Wattage\App\Project\History;
 use Wattage\Core\Cut\OtioReader;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\SourceIds;
 use Wattage\Core\Problem;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Handover;
 
 use Wattage\App\Entity\Project;
-use Wattage\App\Project\TrackPowers;
+use Wattage\App\Figures\TrackPowers;
 use Wattage\Core\Handover\FileOrder;
 use Wattage\Core\Handover\GuardActs;
 use Wattage\Core\Loudness\TrackPower;

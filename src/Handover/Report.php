@@ -12,7 +12,7 @@ use Twig\Loader\FilesystemLoader;
 use Twig\TwigFilter;
 use Wattage\App\Entity\Delivery;
 use Wattage\App\Entity\Project;
-use Wattage\App\Project\Figures;
+use Wattage\App\Figures\Figures;
 use Wattage\App\Project\History;
 use Wattage\Core\Handover\ReportDrawing;
 use Wattage\Core\Time\Span;

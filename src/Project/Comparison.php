@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Wattage\App\Entity\Project;
+use Wattage\App\Figures\Measures;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Timeline\Differences;

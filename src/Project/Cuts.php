@@ -19,7 +19,7 @@ use Wattage\Core\Cut\OtioReader;
 use Wattage\Core\Cut\OtioWriter;
 use Wattage\Core\Cut\Together;
 use Wattage\Core\Edit\Cut\ChangeCut;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source as MixSource;

@@ -14,8 +14,9 @@ use Wattage\App\Entity\Revision;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
 use Wattage\App\Entity\User;
+use Wattage\App\Figures\DuckingPlans;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 

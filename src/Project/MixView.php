@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use Wattage\App\View\StretchView;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\AimDocument;
 use Wattage\Core\Interchange\LanesDocument;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use Wattage\App\View\StretchView;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Render\TrackMoves;
 use Wattage\Core\Time\Span;

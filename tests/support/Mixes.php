@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Tests\support;
 
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;

@@ -2,8 +2,8 @@ import "./styles.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { App } from "./App";
-import { startTheme } from "./store/theme";
+import { App } from "./shell/App";
+import { startTheme } from "@/store/theme";
 
 startTheme();
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Cut;
 
-use Wattage\Core\Edit\Edit;
+use Wattage\Core\Edit\WholeMix;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
 use Wattage\Core\Timeline\UnknownItem;
 
 /** Takes the whole of a mix from a file in place of the one there is: a cut of ours, say, that comes back. */
-final readonly class TakeMix implements Edit
+final readonly class TakeMix implements WholeMix
 {
     /**
      * @param Mix $mix with the sources as the file knows them

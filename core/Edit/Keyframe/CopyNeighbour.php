@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Edit\Keyframe;
 
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Edit\Chosen;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Edit\Naming;

@@ -6,6 +6,7 @@ namespace Wattage\Core\Edit\Keyframe;
 
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\InvalidCurve;
+use Wattage\Core\Edit\Chosen;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\Naming;
 use Wattage\Core\Level\Decibels;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Keyframe;
 
+use Wattage\Core\Edit\Chosen;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\Naming;
 use Wattage\Core\Timeline\Mix;

@@ -6,6 +6,7 @@ namespace Wattage\Core\Edit\Layout;
 
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\Naming;
+use Wattage\Core\Edit\OnTracks;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Clip;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Edit\Layout;
 
+use Wattage\Core\Edit\OnTracks;
 use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Retiming;

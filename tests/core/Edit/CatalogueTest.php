@@ -7,7 +7,7 @@ namespace Wattage\Tests\core\Edit;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
 use Wattage\Tests\support\Catalogue;

@@ -8,7 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Throwable;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Interchange\MixDifference;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;

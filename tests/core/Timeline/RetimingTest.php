@@ -7,7 +7,7 @@ namespace Wattage\Tests\core\Timeline;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Captions\Cue;
 use Wattage\Core\Curve\Curve;
-use Wattage\Core\Edit\EditReader;
+use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Time\TimeMap;
 use Wattage\Core\Timeline\Accepted;

@@ -1,6 +1,6 @@
-import { Segments, SEGMENT_SECONDS } from "../../src/features/player/segments";
-import { StemBus, TrackStrip } from "../../src/features/player/strip";
-import { Voice } from "../../src/features/player/voice";
+import { Segments, SEGMENT_SECONDS } from "../../src/player/segments";
+import { StemBus, TrackStrip } from "../../src/player/strip";
+import { Voice } from "../../src/player/voice";
 import type { OpenedMix, Stem } from "../../src/api/schema";
 import { decibelsOf } from "../../src/lib/format";
 

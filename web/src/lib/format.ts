@@ -1,4 +1,5 @@
-import type { Level } from "@/api/schema";
+/** A level as the API has it: dB, or silence. */
+type Level = number | "silence";
 
 /** "−6.0", "+1.5", "silence": levels as they stand beside a unit of their own. */
 export function formatDb(level: Level, digits = 1): string {

@@ -1,4 +1,4 @@
-import { usePlayer } from "@/features/player";
+import { usePlayer } from "@/player";
 import { useMix } from "@/store/context";
 
 /** How long each track is too loud or too soft for what it carries; a click goes to where that begins. */

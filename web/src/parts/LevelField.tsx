@@ -1,6 +1,6 @@
 import type { Level } from "@/api/schema";
 import { formatDb } from "@/lib/format";
-import { notALevel } from "./check";
+import { notALevel } from "@/preview/check";
 import { TypedField } from "./TypedField";
 
 interface Props {

@@ -1,10 +1,10 @@
 import { Slider } from "radix-ui";
 import { useContext, useState } from "react";
 import type { Track } from "@/api/schema";
-import { useMoment } from "@/features/player";
-import { RecorderContext } from "@/features/ride";
-import { panAt, panLane } from "@/lib/lanes";
-import { formatPan } from "@/lib/pan";
+import { useMoment } from "@/player";
+import { RecorderContext } from "@/ride";
+import { panAt, panLane } from "@/preview/lanes";
+import { formatPan } from "@/preview/pan";
 import { useMixStore } from "@/store/context";
 import { useGrip } from "./useGrip";
 

@@ -4,7 +4,8 @@ import { ApiError } from "@/api/problem";
 import type { Clip, Edit, OpenedMix, Step } from "@/api/schema";
 import { ADA, BEN, PLAIN } from "@/test/mixes";
 import { looseChange } from "./screen";
-import { createMixStore, type MixPort, USUAL_AIM, USUAL_FADERS } from "./mixStore";
+import type { MixPort } from "@/store/sync";
+import { createMixStore, USUAL_AIM, USUAL_FADERS } from "./mixStore";
 
 const clip = (id: string, gain: number): Clip => ({
   id,

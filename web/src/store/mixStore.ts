@@ -1,26 +1,10 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
-import { ApiError, willPass } from "@/api/problem";
-import type { Aim, Clip, Edit, Faders, OpenedMix, PastMix, Person, Role, Step } from "@/api/schema";
+import type { Aim, Clip, Edit, Faders, OpenedMix, PastMix, Person, Role } from "@/api/schema";
 import { newId } from "@/lib/ids";
-import { type Asked, wordsOf } from "@/api/asked";
-import { isStillThere } from "./chosen";
-import { changed, type Content, contentFrom, contentOf, withSame } from "./content";
-import { Queue } from "./queue";
+import type { Asked } from "@/api/asked";
+import { type Content, contentFrom, contentOf, withSame } from "./content";
 import { type Adjustable, freshScreen, type RangeSettings, type ScreenState } from "./screen";
-
-/** What the store needs of the server; the client has it, and so have tests. */
-export interface MixPort {
-  mix(project: string): Promise<OpenedMix>;
-  /** From what the screen shows to the present. */
-  changes(project: string, from: number): Promise<Step>;
-  /** @param base the revision that the screen shows */
-  step(project: string, asked: Asked, base: number): Promise<Step>;
-}
-
-/** Where steps are kept until the server has answered them. */
-export interface Keeping {
-  save(waiting: Asked[]): void;
-}
+import { type Keeping, type MixPort, onScreen, syncWith } from "./sync";
 
 const USUAL_ZONES = {
   speech: { low: -26, high: -14 },
@@ -98,93 +82,7 @@ export type MixStore = StoreApi<MixState>;
 
 export function createMixStore(port: MixPort, opened: OpenedMix, keeping?: Keeping): MixStore {
   return createStore<MixState>()((set, get) => {
-    /** Steps that their callers keep until they are done. */
-    const keptElsewhere = new Set<string>();
-
-    const reload = async () => {
-      const now = await port.mix(get().project.id);
-      set((s) => {
-        const content = withSame(contentFrom(now.mix), s.hearing?.present ?? s);
-        const { mix, ...head } = now;
-        return s.hearing
-          ? { ...head, hearing: { ...s.hearing, present: content } }
-          : { ...head, ...onScreen(s, content) };
-      });
-    };
-
-    const take = (step: Step) => {
-      if (step.from !== get().revision) return reload();
-      const { changes, others, from, ...head } = step;
-      try {
-        set((s) => {
-          if (head.revision === s.revision) return head;
-          const content = changed(s.hearing?.present ?? s, changes);
-          return {
-            ...head,
-            ...(others.length > 0 ? { news: { others, at: Date.now() } } : {}),
-            ...(s.hearing ? { hearing: { ...s.hearing, present: content } } : onScreen(s, content)),
-            adjustable: null,
-          };
-        });
-      } catch {
-        return reload(); // Whatever it was, the whole state mends it.
-      }
-      return Promise.resolve();
-    };
-
-    /** Lets through what will pass, so that it is tried again; anything else is said. */
-    const refused = (error: unknown) => {
-      if (!(error instanceof ApiError)) throw error;
-      if (willPass(error)) throw error;
-      const text = error.problem.detail;
-      set(
-        error.problem.code === "others"
-          ? { question: { name: get().author.name, label: get().label } }
-          : { notice: { kind: "error", text } },
-      );
-    };
-
-    const catchUp = async () => {
-      try {
-        await take(await port.changes(get().project.id, get().revision));
-      } catch (error) {
-        if (error instanceof ApiError && error.problem.code === "unknown-base") await reload();
-        else refused(error);
-      }
-    };
-
-    const queue = new Queue(
-      {
-        catchUp,
-        send: async (asked) => {
-          try {
-            await take(await port.step(get().project.id, asked, get().revision));
-            set({ notice: null });
-            return true;
-          } catch (error) {
-            if (error instanceof ApiError && error.problem.code === "unknown-base") {
-              await reload();
-              throw error; // on what there is now, it is tried again
-            }
-            refused(error);
-            if (error instanceof ApiError && error.problem.status === 409) queue.catchUp();
-            return false;
-          }
-        },
-      },
-      (waiting, trouble) => {
-        set({ pending: waiting.length, unsent: trouble === null ? [] : waiting.map(wordsOf), trouble });
-        keeping?.save(waiting.filter((asked) => !keptElsewhere.has(asked.key)));
-      },
-    );
-
-    const ask = (asked: Asked): Promise<boolean> => {
-      const { hearing } = get();
-      if (!hearing) return queue.add(asked);
-      const text = `You are hearing “${hearing.name}”. Switch back to the present to edit.`;
-      set({ notice: { kind: "error", text } });
-      return Promise.resolve(false);
-    };
+    const { ask, queue, keptElsewhere } = syncWith(port, get, set, keeping);
     const key = () => newId("step");
 
     return {
@@ -267,18 +165,6 @@ function settingsAfter(settings: RangeSettings, edit: Adjustable["edit"], instea
 
 function headOf({ mix, ...head }: OpenedMix) {
   return head;
-}
-
-/** A state as the screen shows it: what is selected stays so where it is still there. */
-function onScreen(state: MixState, content: Content): Partial<MixState> {
-  const { clips, tracks } = content;
-  return {
-    ...content,
-    selected: state.selected.every((id) => clips[id])
-      ? state.selected
-      : state.selected.filter((id) => clips[id]),
-    chosen: state.chosen.map((c) => isStillThere(c, { clips, tracks })).filter((c) => c !== null),
-  };
 }
 
 /** The ids of the clips on a track, in the order of time. */

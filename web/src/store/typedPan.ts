@@ -1,4 +1,4 @@
-import { parsePan } from "@/lib/pan";
+import { parsePan } from "@/preview/pan";
 import type { MixState } from "./mixStore";
 
 /** A pan as typed; where it is none, says so on the screen. */

@@ -1,12 +1,6 @@
 import type { Clip, Figures, OpenedMix, Stretch } from "@/api/schema";
-import {
-  createMixStore,
-  type MixPort,
-  type MixState,
-  type MixStore,
-  USUAL_AIM,
-  USUAL_FADERS,
-} from "@/store/mixStore";
+import type { MixPort } from "@/store/sync";
+import { createMixStore, type MixState, type MixStore, USUAL_AIM, USUAL_FADERS } from "@/store/mixStore";
 
 export const ADA = { id: "ada", name: "Ada" };
 export const BEN = { id: "ben", name: "Ben" };

@@ -1,4 +1,4 @@
-import type { Reading } from "@/features/player";
+import type { Reading } from "@/player";
 import type { Loud } from "./useMoments";
 import { averageAt, heightOf, type Scale, type ScaleId, SCALES } from "./scale";
 

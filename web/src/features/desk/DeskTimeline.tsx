@@ -1,7 +1,9 @@
 import { useMemo, useState } from "react";
-import { faderAt } from "@/features/ride";
-import { useMoment } from "@/features/player";
-import { inkOf, layOutShort, type MenuAsked, Timeline, type View } from "@/features/timeline";
+import { faderAt } from "@/ride";
+import { useMoment } from "@/player";
+import { inkOf } from "@/scene/scene";
+import { layOutShort, type View } from "@/scene/geometry";
+import { type MenuAsked, Timeline } from "@/timeline";
 import { formatDb } from "@/lib/format";
 import { Divider } from "@/parts/Divider";
 import { useMix } from "@/store/context";

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from "react";
-import { SILENT, useLevels } from "@/features/player";
-import { BankChoice } from "@/features/bank";
+import { SILENT, useLevels } from "@/player";
+import { BankChoice } from "./BankChoice";
 import { STEMS } from "@/parts/stems";
 import { useMix } from "@/store/context";
 import { type ScaleId, SCALES } from "./scale";

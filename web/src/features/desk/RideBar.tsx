@@ -1,10 +1,10 @@
 import { CircleDot } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Pass, Track } from "@/api/schema";
-import { useRecorder } from "@/features/ride";
+import { useRecorder } from "@/ride";
 import { Astray } from "@/parts/Astray";
-import { notANumber } from "@/parts/check";
-import { numberIn } from "@/parts/parse";
+import { notANumber } from "@/preview/check";
+import { numberIn } from "@/preview/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { type AfterPass, isArmed, whyUnheard } from "@/store/screen";

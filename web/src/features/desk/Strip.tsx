@@ -1,11 +1,11 @@
 import { Link2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import type { Level, Stem, Track } from "@/api/schema";
-import { HoldsFader } from "@/features/people";
-import { type Reading, useMoment } from "@/features/player";
-import { typeFader, useFader, useRecorder } from "@/features/ride";
+import { HoldsFader } from "@/parts/HoldsFader";
+import { type Reading, useMoment } from "@/player";
+import { typeFader, useFader, useRecorder } from "@/ride";
 import { decibelsOf, formatDb } from "@/lib/format";
-import { mutedSpans } from "@/lib/lanes";
+import { mutedSpans } from "@/preview/lanes";
 import { HeldPeak } from "@/parts/HeldPeak";
 import { LevelField } from "@/parts/LevelField";
 import { ModeChoice } from "@/parts/ModeChoice";

@@ -5,8 +5,9 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
 import type { Edit } from "@/api/schema";
-import type { Levels } from "@/features/player";
-import { type Recorder, RecorderContext } from "@/features/ride";
+import type { Levels } from "@/player/player";
+import { type Recorder } from "@/ride/recorder";
+import { RecorderContext } from "@/ride/context";
 import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
@@ -14,7 +15,7 @@ import { averageAt, heightOf, SCALES } from "./scale";
 import { DeskView } from "./DeskView";
 
 const heard = vi.hoisted(() => ({ levels: null as Levels | null }));
-vi.mock("@/features/player", async (original) => ({
+vi.mock("@/player", async (original) => ({
   ...(await original<object>()),
   useLevels: () => heard.levels,
   useMoment: () => 2 * 48000 + 100,

@@ -1,2 +1,3 @@
-export { DeskView } from "./DeskView";
+export { BankPage } from "./BankPage";
 export { DeskTimeline } from "./DeskTimeline";
+export { DeskView } from "./DeskView";

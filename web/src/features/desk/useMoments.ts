@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo } from "react";
 import { api } from "@/api/client";
-import { useMoment } from "@/features/player";
+import { useMoment } from "@/player";
 import { useMix } from "@/store/context";
 
 /** Loudness that stands at a moment, LUFS; null for silence, or where it is not known yet. */

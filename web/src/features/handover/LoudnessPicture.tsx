@@ -1,6 +1,7 @@
-import { usePlayer } from "@/features/player";
+import type { Figures } from "@/api/schema";
+import { usePlayer } from "@/player";
 import { formatDb } from "@/lib/format";
-import { formatTimecode } from "@/lib/timecode";
+import { formatTimecode } from "@/preview/timecode";
 import { useMix } from "@/store/context";
 
 const WIDTH = 1000;
@@ -22,17 +23,12 @@ export function LoudnessPicture({ onGo }: { onGo: () => void }) {
     player.seek(Math.max(0, Math.min(length, Math.round(at))));
     onGo();
   };
-  const x = (sample: number) => (WIDTH * sample) / length;
-  const y = (lufs: number) => ((LOUD - Math.min(LOUD, Math.max(SOFT, lufs))) / (LOUD - SOFT)) * HEIGHT;
-  const line = figures.history
-    .map((lufs, i) => `${i === 0 ? "M" : "L"}${x((i + 1.5) * rate).toFixed(1)} ${y(lufs ?? SOFT).toFixed(1)}`)
-    .join("");
   const first = figures.over.places[0];
   return (
     <div className="mt-2">
       <div className="grid grid-cols-[52px_minmax(0,1fr)]">
         <div className="figure relative text-[10px] text-faint" aria-hidden>
-          <span className="absolute right-2" style={{ top: y(aim.loudness) + 6 }}>
+          <span className="absolute right-2" style={{ top: heightOf(aim.loudness) + 6 }}>
             {formatDb(aim.loudness)}
           </span>
           <span className="absolute right-2 bottom-[2px]">clear</span>
@@ -47,55 +43,7 @@ export function LoudnessPicture({ onGo }: { onGo: () => void }) {
             go(event.detail ? ((event.clientX - box.left) / box.width) * length : player.position);
           }}
         >
-          <svg
-            viewBox={`0 -10 ${WIDTH} ${HEIGHT + 26}`}
-            preserveAspectRatio="none"
-            className="block h-[148px] w-full"
-            aria-hidden
-          >
-            <path d={`${line}L${WIDTH} ${HEIGHT}L0 ${HEIGHT}Z`} fill="var(--speech)" opacity="0.22" />
-            <path
-              d={line}
-              fill="none"
-              stroke="var(--speech)"
-              strokeWidth="1.4"
-              vectorEffect="non-scaling-stroke"
-            />
-            <line
-              x1="0"
-              x2={WIDTH}
-              y1={y(aim.loudness)}
-              y2={y(aim.loudness)}
-              stroke="var(--copper)"
-              strokeWidth="1.5"
-              strokeDasharray="5 4"
-              vectorEffect="non-scaling-stroke"
-            />
-            {figures.over.places.map(([from = 0]) => (
-              <path key={from} d={`M${x(from)} 0l-4 -9h8z`} fill="var(--trouble)" />
-            ))}
-            {figures.clearance.map(([start, values]) => (
-              <rect
-                key={start}
-                x={x((start * rate) / TENTHS)}
-                width={x((values.length * rate) / TENTHS)}
-                y={HEIGHT + 4}
-                height="10"
-                fill="var(--speech)"
-                opacity="0.5"
-              />
-            ))}
-            {figures.buried.map((b) => (
-              <rect
-                key={b.from}
-                x={x(b.from)}
-                width={Math.max(2, x(b.to - b.from))}
-                y={HEIGHT + 2}
-                height="14"
-                fill="var(--trouble)"
-              />
-            ))}
-          </svg>
+          <Drawing figures={figures} aim={aim.loudness} length={length} rate={rate} />
         </button>
       </div>
       <p className="mt-1 flex flex-wrap gap-x-4 pl-[52px] text-[12px]">
@@ -124,4 +72,70 @@ export function LoudnessPicture({ onGo }: { onGo: () => void }) {
       </p>
     </div>
   );
+}
+
+interface DrawingProps {
+  figures: Figures;
+  /** LUFS */
+  aim: number;
+  length: number;
+  rate: number;
+}
+
+function Drawing({ figures, aim, length, rate }: DrawingProps) {
+  const x = (sample: number) => (WIDTH * sample) / length;
+  const y = heightOf;
+  const line = figures.history
+    .map((lufs, i) => `${i === 0 ? "M" : "L"}${x((i + 1.5) * rate).toFixed(1)} ${y(lufs ?? SOFT).toFixed(1)}`)
+    .join("");
+  return (
+    <svg
+      viewBox={`0 -10 ${WIDTH} ${HEIGHT + 26}`}
+      preserveAspectRatio="none"
+      className="block h-[148px] w-full"
+      aria-hidden
+    >
+      <path d={`${line}L${WIDTH} ${HEIGHT}L0 ${HEIGHT}Z`} fill="var(--speech)" opacity="0.22" />
+      <path d={line} fill="none" stroke="var(--speech)" strokeWidth="1.4" vectorEffect="non-scaling-stroke" />
+      <line
+        x1="0"
+        x2={WIDTH}
+        y1={y(aim)}
+        y2={y(aim)}
+        stroke="var(--copper)"
+        strokeWidth="1.5"
+        strokeDasharray="5 4"
+        vectorEffect="non-scaling-stroke"
+      />
+      {figures.over.places.map(([from = 0]) => (
+        <path key={from} d={`M${x(from)} 0l-4 -9h8z`} fill="var(--trouble)" />
+      ))}
+      {figures.clearance.map(([start, values]) => (
+        <rect
+          key={start}
+          x={x((start * rate) / TENTHS)}
+          width={x((values.length * rate) / TENTHS)}
+          y={HEIGHT + 4}
+          height="10"
+          fill="var(--speech)"
+          opacity="0.5"
+        />
+      ))}
+      {figures.buried.map((b) => (
+        <rect
+          key={b.from}
+          x={x(b.from)}
+          width={Math.max(2, x(b.to - b.from))}
+          y={HEIGHT + 2}
+          height="14"
+          fill="var(--trouble)"
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** Where a loudness is drawn, px from above. */
+function heightOf(lufs: number): number {
+  return ((LOUD - Math.min(LOUD, Math.max(SOFT, lufs))) / (LOUD - SOFT)) * HEIGHT;
 }

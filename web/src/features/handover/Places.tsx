@@ -1,6 +1,6 @@
-import { usePlayer } from "@/features/player";
+import { usePlayer } from "@/player";
 import { formatDb } from "@/lib/format";
-import { formatTimecode } from "@/lib/timecode";
+import { formatTimecode } from "@/preview/timecode";
 import { useMix } from "@/store/context";
 
 const SHOWN = 8;

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Delivery } from "@/api/schema";
-import { usePlayer } from "@/features/player";
+import { usePlayer } from "@/player";
 import { useMixStore } from "@/store/context";
 
 export interface HearFile {

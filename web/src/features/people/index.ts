@@ -1,4 +1,3 @@
-export { HoldsFader } from "./HoldsFader";
 export { News } from "./News";
 export { PeopleHere } from "./PeopleHere";
 export { Saved } from "./Saved";

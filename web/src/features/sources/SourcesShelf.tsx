@@ -3,7 +3,7 @@ import { FilePlus2, Plus, RotateCcw, X } from "lucide-react";
 import { useRef } from "react";
 import { api } from "@/api/client";
 import type { Source } from "@/api/schema";
-import { SOURCE_DRAG } from "@/features/timeline";
+import { SOURCE_DRAG } from "@/timeline";
 import { formatBytes, formatDb, formatSeconds } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import type { useUploads } from "./useUploads";

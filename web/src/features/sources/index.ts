@@ -1,2 +1,3 @@
+export { Intake } from "./Intake";
 export { SourcesShelf } from "./SourcesShelf";
 export { useUploads } from "./useUploads";

@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Figures;
+
+use Wattage\App\Entity\Project;
+use Wattage\App\View\StretchView;
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Ducking\Dip;
+use Wattage\Core\Ducking\Ducker;
+use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\Moment;
+use Wattage\Core\Interchange\Fields;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Interchange\RuleDocument;
+use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Problem;
+use Wattage\Core\Render\TrackMoves;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Ducking;
+use Wattage\Core\Timeline\Mix;
+
+/** What the rules of a project would do to it, to look at and to hear before it is kept. */
+final readonly class DuckingPlans
+{
+    public function __construct(private Measures $measures, private TrackPowers $powers)
+    {
+    }
+
+    /**
+     * @param Fields $wanted rule: one to try in place of that with its id; without: id of one that goes; or neither
+     *
+     * @return array<string, mixed>
+     *
+     * @throws Problem
+     */
+    public function plan(Project $project, Mix $mix, Fields $wanted): array
+    {
+        $rule = $wanted->has('rule') ? RuleDocument::read($wanted->object('rule'), $mix->rate) : null;
+        $without = $wanted->has('without') ? $wanted->string('without') : null;
+        $tried = null === $rule ? $mix : $mix->withRule($rule);
+        $tried = null === $without ? $tried : $tried->withoutRule($without);
+        $ducker = $this->ducker($project, $tried);
+        $lanes = $ducker->lanes();
+
+        return [
+            'moments' => null === $rule ? [] : array_map(static fn (Moment $m): array => ['from' => $m->span->from, 'to' => $m->span->to, 'heard' => $m->heard->value], $ducker->moments($rule)),
+            'dips' => null === $rule ? [] : array_map(static fn (Dip $d): array => ['from' => $d->from, 'to' => $d->to, 'depth' => round($d->depth, 1), 'limited' => $d->limited], $ducker->dips($rule)),
+            'lanes' => array_map(static fn (string $id, Curve $curve): array => ['track' => $id, ...self::lane($tried, $id, $curve)], array_map(strval(...), array_keys($lanes)), $lanes),
+            'edit' => [
+                'edit' => 'duck',
+                ...(null === $rule ? [] : ['rule' => RuleDocument::toArray($rule, $mix->rate)]),
+                ...(null === $without ? [] : ['without' => $without]),
+                'lanes' => array_map(static fn (string $id, Curve $curve): array => ['track' => $id, 'curve' => MixDocument::curveToArray($curve)], array_map(strval(...), array_keys($lanes)), $lanes),
+            ],
+        ];
+    }
+
+    /** @return list<string> tracks whose lane the rules would make otherwise by now */
+    public function outOfDate(Project $project, Mix $mix): array
+    {
+        return [] === $mix->rules ? [] : $this->ducker($project, $mix)->outOfDate();
+    }
+
+    /** The mix after the rules that follow by themselves have run again. */
+    public function followed(Project $project, Mix $mix): Mix
+    {
+        $targets = [];
+        foreach ($mix->rules as $rule) {
+            array_push($targets, ...$rule->follows ? $rule->targetsIn($mix) : []);
+        }
+
+        if ([] === $targets) {
+            return $mix;
+        }
+        $ducker = $this->ducker($project, $mix);
+        $late = array_values(array_intersect($targets, $ducker->outOfDate()));
+
+        return [] === $late ? $mix : $ducker->applied($late);
+    }
+
+    private function ducker(Project $project, Mix $mix): Ducker
+    {
+        $by = [];
+        $activity = function (string $source, float $sensitivity) use ($project, $mix, &$by): array {
+            $by[(string) $sensitivity] ??= $this->measures->activityOf($project, $mix->rate, $sensitivity);
+
+            return $by[(string) $sensitivity]($source);
+        };
+
+        return new Ducker($mix, new Listening($activity), fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: 'without ducking '));
+    }
+
+    /** @return array<string, mixed> */
+    private static function lane(Mix $mix, string $id, Curve $curve): array
+    {
+        $track = $mix->track($id)->withDucking(new Ducking($curve));
+        $stretches = TrackMoves::ducking($track, Span::of(0, max(1, $mix->length())));
+
+        return ['curve' => MixDocument::curveToArray($curve), 'schedule' => array_map(StretchView::of(...), $stretches ?? [])];
+    }
+}

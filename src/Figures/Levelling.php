@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Figures;
+
+use Wattage\App\Entity\Project;
+use Wattage\Core\Edit\InvalidEdit;
+use Wattage\Core\Interchange\Fields;
+use Wattage\Core\Interchange\InvalidDocument;
+use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Loudness\ClipPower;
+use Wattage\Core\Loudness\EvenUp;
+use Wattage\Core\Loudness\Gating;
+use Wattage\Core\Loudness\Windows;
+use Wattage\Core\Problem;
+use Wattage\Core\Speech\Steady;
+use Wattage\Core\Speech\SteadyPlan;
+use Wattage\Core\Timeline\Mix;
+
+/** Works out what evening up and steadying would do, as an edit to look at before it is made. */
+final readonly class Levelling
+{
+    private const MOST_CLIPS = 500;
+    /** Of all clips that are steadied together. */
+    private const MOST_HOURS = 3;
+
+    public function __construct(private Measures $measures)
+    {
+    }
+
+    /**
+     * @param Fields $wanted clips; by: "average" or "peak"; to: dBFS, "stem", or {clip}; ceiling in dBFS
+     *
+     * @return array<string, mixed>
+     *
+     * @throws Problem
+     */
+    public function evenUp(Project $project, Mix $mix, Fields $wanted): array
+    {
+        $tenths = $this->measures->tenthsOf($project);
+        $byPeak = match ($wanted->string('by')) {
+            'average' => false,
+            'peak' => true,
+            default => throw InvalidDocument::wrongType('by', 'average or peak'),
+        };
+        $target = null;
+        if (!$wanted->isText('to')) {
+            $target = $wanted->isNumber('to') ? $wanted->float('to', -60, 0) : $this->levelOf($mix, $wanted->object('to')->string('clip'), $byPeak, $project);
+        }
+        $rows = (new EvenUp($byPeak, $target, $wanted->float('ceiling', -20, 0, -1.0)))->of($mix, $this->clips($wanted), $tenths);
+        $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
+        $gains = [];
+        foreach ($rows as $row) {
+            null === $row['gain'] || 0.0 === $row['by'] || $gains[] = ['clip' => $row['clip'], 'gain' => round($row['gain'], 2)];
+        }
+
+        return [
+            'rows' => array_map(static fn (array $row): array => ['clip' => $row['clip'], 'now' => $round($row['now']), 'target' => round($row['target'], 2), 'by' => $round($row['by']), 'after' => $round($row['after']), 'limit' => $row['limit']], $rows),
+            'edit' => [] === $gains ? null : ['edit' => 'set-clip-gains', 'gains' => $gains],
+        ];
+    }
+
+    /**
+     * @param Fields $wanted clips; window in seconds; to: dBFS, "stem", or "own"; up, down, tolerance in dB
+     *
+     * @return array<string, mixed>
+     *
+     * @throws Problem
+     */
+    public function steady(Project $project, Mix $mix, Fields $wanted): array
+    {
+        $tenths = $this->measures->tenthsOf($project);
+        $activity = $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity);
+        $rows = $curves = [];
+        $clips = $this->clips($wanted);
+        $hours = array_sum(array_map(static fn (string $id): int => $mix->clip($id)->length, $clips)) / $mix->rate / 3600;
+        $hours <= self::MOST_HOURS || throw InvalidEdit::tooLongToSteady(self::MOST_HOURS);
+        foreach ($clips as $id) {
+            $clip = $mix->clip($id);
+            $plan = SteadyPlan::of($mix, $clip, $tenths($clip->source), $activity, new Steady(
+                $wanted->float('window', Steady::SHORTEST_WINDOW, Steady::LONGEST_WINDOW, 3.0),
+                $this->steadyTarget($wanted, $mix, $id),
+                $wanted->float('up', 0, Decibels::MAX_CLIP, 9.0),
+                $wanted->float('down', 0, 60, 12.0),
+                $wanted->float('tolerance', 0.1, 6, 0.5),
+            ));
+            $rows[] = self::row($plan);
+            null === $plan->curve || $curves[] = ['clip' => $id, 'curve' => MixDocument::clipToArray($clip->withCurve($plan->curve))['curve']];
+        }
+
+        return ['rows' => $rows, 'edit' => [] === $curves ? null : ['edit' => 'set-curves', 'curves' => $curves]];
+    }
+
+    /** @return array<string, mixed> */
+    private static function row(SteadyPlan $plan): array
+    {
+        $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
+
+        return [
+            'clip' => $plan->clip->id,
+            'before' => $round($plan->before),
+            'after' => $round($plan->after),
+            'keyframes' => \count($plan->curve->keyframes ?? []),
+            'levelsBefore' => self::levels($plan->powersBefore),
+            'levelsAfter' => self::levels($plan->powersAfter),
+        ];
+    }
+
+    /**
+     * @param list<float> $powers every 100 ms
+     *
+     * @return list<?float> momentary level five times a second, dBFS; null for silence
+     */
+    private static function levels(array $powers): array
+    {
+        $levels = [];
+        foreach (Windows::momentary($powers) as $k => $power) {
+            if (0 === $k % 2) {
+                $levels[] = $power > 1e-9 ? round(Gating::loudness($power), 1) : null;
+            }
+        }
+
+        return $levels;
+    }
+
+    private function steadyTarget(Fields $wanted, Mix $mix, string $clip): ?float
+    {
+        if (!$wanted->isText('to')) {
+            return $wanted->float('to', -60, 0);
+        }
+
+        return match ($wanted->string('to')) {
+            'own' => null,
+            'stem' => EvenUp::usual($mix->trackOf($clip)->stem),
+            default => throw InvalidDocument::wrongType('to', 'own, stem, or a level in dBFS'),
+        };
+    }
+
+    private function levelOf(Mix $mix, string $id, bool $byPeak, Project $project): float
+    {
+        $clip = $mix->clip($id);
+        $tenths = $this->measures->tenthsOf($project)($clip->source);
+        $power = null === $tenths ? null : ClipPower::of($mix, $clip, $tenths);
+
+        return ($byPeak ? $power?->peak() : $power?->average()) ?? throw InvalidDocument::wrongType('to', 'a clip that is not silent');
+    }
+
+    /** @return non-empty-list<string> */
+    private function clips(Fields $wanted): array
+    {
+        $clips = array_values(array_unique($wanted->strings('clips')));
+
+        return \count($clips) <= self::MOST_CLIPS ? $clips : throw InvalidEdit::tooMany('clips', self::MOST_CLIPS);
+    }
+}

@@ -1,1 +1,0 @@
-export { Balance } from "./Balance";

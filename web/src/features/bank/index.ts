@@ -1,2 +1,0 @@
-export { BankChoice } from "./BankChoice";
-export { BankPage } from "./BankPage";

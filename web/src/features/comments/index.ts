@@ -1,2 +1,0 @@
-export { CommentMarks } from "./CommentMarks";
-export { CommentsSection } from "./CommentsSection";

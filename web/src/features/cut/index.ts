@@ -1,2 +1,0 @@
-export { CutImport } from "./CutImport";
-export { LayTogether } from "./LayTogether";

@@ -1,0 +1,1 @@
+export { DuckPanel } from "./DuckPanel";

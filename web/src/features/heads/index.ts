@@ -1,0 +1,1 @@
+export { Heads } from "./Heads";

@@ -1,0 +1,144 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api } from "@/api/client";
+import { formatDb } from "@/lib/format";
+import { useMix, useMixStore } from "@/store/context";
+import { notANumber } from "@/preview/check";
+import { numberIn } from "@/preview/parse";
+import { LevelPreview } from "./LevelPreview";
+import { PlanFoot } from "./PlanFoot";
+import { SteadyRows } from "./SteadyRows";
+
+interface Settings {
+  window: number;
+  up: number;
+  down: number;
+  tolerance: number;
+}
+
+const FIELDS: { key: keyof Settings; name: string; unit: string; min: number; max: number; step: number }[] =
+  [
+    { key: "window", name: "Looks at", unit: "s at a time", min: 0.5, max: 10, step: 0.5 },
+    { key: "up", name: "Lifts at most", unit: "dB", min: 0, max: 24, step: 1 },
+    { key: "down", name: "Lowers at most", unit: "dB", min: 0, max: 30, step: 1 },
+    { key: "tolerance", name: "May be off by", unit: "dB", min: 0.1, max: 3, step: 0.1 },
+  ];
+
+/** Speech inside clips to one level, pauses let alone; the curve that would come is seen while the numbers change. */
+export function SteadyForm({ onDone }: { onDone: () => void }) {
+  const store = useMixStore();
+  const project = useMix((s) => s.project.id);
+  const revision = useMix((s) => s.revision);
+  const selected = useMix((s) => s.selected);
+  const [settings, setSettings] = useState<Settings>({ window: 3, up: 9, down: 12, tolerance: 0.5 });
+  const [to, setTo] = useState<"own" | "stem" | "number">("own");
+  const [level, setLevel] = useState("-20");
+  const number = numberIn(level);
+  const wrong = to === "number" ? notANumber(level, -60, 0, "dBFS") : null;
+  const wanted = to === "number" ? (number ?? -20) : to;
+  const [shown, setShown] = useState(selected[0] ?? "");
+  const { data, error, isFetching } = useQuery({
+    queryKey: ["steady", project, revision, selected, settings, wanted],
+    queryFn: () => api.steady(project, { clips: selected, to: wanted, ...settings }),
+    enabled: selected.length > 0 && wrong === null,
+    placeholderData: (old) => old,
+    retry: false,
+  });
+  const edit = data?.edit ?? null;
+  const row = data?.rows.find((r) => r.clip === shown) ?? data?.rows[0];
+  return (
+    <div className="grid min-h-0 grid-rows-[auto_auto_minmax(0,1fr)_auto] gap-3">
+      <div className="grid grid-cols-[auto_1fr_64px_auto] items-center gap-x-3 gap-y-1">
+        <span className="text-faint">To</span>
+        <span className="col-span-3 flex gap-2">
+          <select
+            className="field !w-auto py-0.5"
+            aria-label="Level to steady to"
+            value={to}
+            onChange={(e) => setTo(e.target.value as typeof to)}
+          >
+            <option value="own">the clip’s own average</option>
+            <option value="stem">its stem: speech −20, background −30 dBFS</option>
+            <option value="number">a level…</option>
+          </select>
+          {to === "number" && (
+            <label className="flex items-center gap-1 text-faint">
+              <input
+                className="field figure !w-16 py-0.5 text-right"
+                aria-label="Level to steady to, dBFS"
+                value={level}
+                aria-invalid={wrong !== null}
+                onChange={(event) => setLevel(event.target.value)}
+              />
+              dBFS
+            </label>
+          )}
+        </span>
+        {FIELDS.map(({ key, name, unit, min, max, step }) => (
+          <Setting
+            key={key}
+            name={name}
+            unit={unit}
+            min={min}
+            max={max}
+            step={step}
+            value={settings[key]}
+            onChange={(value) => setSettings((s) => ({ ...s, [key]: value }))}
+          />
+        ))}
+      </div>
+      {row && <LevelPreview before={row.levelsBefore} after={row.levelsAfter} />}
+      <SteadyRows rows={data?.rows ?? []} shown={row} onShow={setShown} />
+      <PlanFoot
+        error={wrong ?? error?.message ?? null}
+        text={
+          isFetching
+            ? "Working it out…"
+            : edit
+              ? "Writes keyframes that can be edited like any others. One step; undo takes it back."
+              : "Nobody speaks in these clips, so nothing would change."
+        }
+        name="Steady"
+        disabled={!edit || wrong !== null}
+        onDo={() =>
+          edit &&
+          void store
+            .getState()
+            .edit(edit)
+            .then((done) => done && onDone())
+        }
+      />
+    </div>
+  );
+}
+
+interface SettingProps {
+  name: string;
+  unit: string;
+  min: number;
+  max: number;
+  step: number;
+  value: number;
+  onChange: (value: number) => void;
+}
+
+function Setting({ name, unit, min, max, step, value, onChange }: SettingProps) {
+  return (
+    <>
+      <span className="text-faint">{name}</span>
+      <input
+        type="range"
+        className="h-6 accent-[var(--copper)]"
+        aria-label={name}
+        aria-valuetext={`${value} ${unit}`}
+        min={min}
+        max={max}
+        step={step}
+        value={value}
+        onChange={(event) => onChange(Number(event.target.value))}
+      />
+      <span className="figure text-right">{formatDb(value).replace("+", "")}</span>
+      <span className="text-faint">{unit}</span>
+    </>
+  );
+}

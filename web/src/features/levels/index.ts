@@ -1,0 +1,3 @@
+export { CloseUp } from "./CloseUp";
+export { Inspector } from "./Inspector";
+export { LevelSheet } from "./LevelSheet";

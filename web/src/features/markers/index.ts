@@ -1,0 +1,2 @@
+export { CommentMarks } from "./CommentMarks";
+export { MarkersPanel } from "./MarkersPanel";

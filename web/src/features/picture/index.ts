@@ -1,0 +1,2 @@
+export { DetachedPictures } from "./DetachedPictures";
+export { PicturePane } from "./PicturePane";

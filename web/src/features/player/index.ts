@@ -1,4 +1,0 @@
-export { Player, type Levels } from "./player";
-export { PlayerContext, usePlayer, useLevels } from "./context";
-export { type Reading, SILENT } from "./meter";
-export { useMoment } from "./useMoment";

@@ -1,0 +1,2 @@
+export { ProgrammeMeter } from "./ProgrammeMeter";
+export { SpeechPanel } from "./SpeechPanel";

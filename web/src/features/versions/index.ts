@@ -1,0 +1,2 @@
+export { CompareSwitch } from "./CompareSwitch";
+export { VersionsPanel } from "./VersionsPanel";

@@ -1,0 +1,480 @@
+import type { Clip, Stem, Track } from "@/api/schema";
+import { decibelsOf } from "@/lib/format";
+import { levelLane } from "@/preview/lanes";
+import type { MixState, MixStore } from "@/store/mixStore";
+import { Clock } from "./clock";
+import { LevelMeter, type Reading, SILENT } from "./meter";
+import { SEGMENT_SECONDS, Segments } from "./segments";
+import { pitchKeeper } from "./stretcher";
+import { StemBus, TrackStrip } from "./strip";
+import { type Anchor, positionAt, timeAt, Voice } from "./voice";
+
+/** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
+const AHEAD = 3;
+const TICK_MS = 120;
+/** Seconds that it may take to make a clip's way into the mix. */
+const SETTING_UP = 0.004;
+/** Clips sounding at once that are many for the network. */
+const MANY = 24;
+/** Seconds before the end of a loop at which its next turn is prepared: longer than a busy page keeps a timer waiting. */
+const TURN = 0.8;
+/** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
+const SOON = 0.06;
+const CROSSFADE = 0.015;
+
+export interface Levels {
+  programme: Reading;
+  stems: Partial<Record<Stem, Reading>>;
+  tracks: Record<string, Reading>;
+}
+
+/** Plays the mix in the store from anywhere, and follows every edit of it while playing. */
+export class Player {
+  private context: AudioContext | null = null;
+  private segments: Segments | null = null;
+  private master: GainNode | null = null;
+  private programme: LevelMeter | null = null;
+  private readonly strips = new Map<string, TrackStrip>();
+  private readonly buses = new Map<Stem, StemBus>();
+  private readonly voices = new Map<string, Voice>();
+  private anchor: Anchor | null = null;
+  /** A jump that is prepared but has not sounded yet: until then the old anchor says where playing is. */
+  private turn: { at: number; before: Anchor } | null = null;
+  private keeper: { speed: number; node: AudioNode } | null = null;
+  private readonly clock = new Clock();
+  private scrubbed = 0;
+  private timer: ReturnType<typeof setInterval> | undefined;
+  private attempt = 0;
+  private lateBefore = 0;
+  private readonly jumps = new Set<(from: number, to: number) => void>();
+
+  constructor(
+    private readonly store: MixStore,
+    private readonly fetchSegment: (source: string, number: number) => Promise<ArrayBuffer>,
+  ) {}
+
+  /** Follows the store until the returned function is called, which also falls silent. */
+  attach(): () => void {
+    const unsubscribe = this.store.subscribe((now, before) => this.follow(now, before));
+    return () => {
+      unsubscribe();
+      this.close();
+    };
+  }
+
+  /** Tells whenever playing goes on from elsewhere, by a seek or at the end of a loop: from where, and to where. */
+  onJump(listener: (from: number, to: number) => void): () => void {
+    this.jumps.add(listener);
+    return () => this.jumps.delete(listener);
+  }
+
+  /** Segments that did not sound in time since the player was made; shown nowhere, but counted by tests. */
+  get late(): number {
+    return [...this.voices.values()].reduce((sum, voice) => sum + voice.late, this.lateBefore);
+  }
+
+  /** Seconds on the clock of the sound, which stands still while the machine is too busy to make any; 0 before the first sound. */
+  get clockTime(): number {
+    return this.context?.currentTime ?? 0;
+  }
+
+  get position(): number {
+    if (!this.anchor || !this.context) return this.store.getState().playhead;
+    return Math.round(this.heardAt(this.anchor, this.context, this.context.currentTime));
+  }
+
+  /** The position that is heard at a moment of the page's clock, ms. */
+  positionAtTime(when: number): number {
+    const { anchor, context } = this;
+    if (!anchor || !context) return this.position;
+    this.clock.observe(context.currentTime, performance.now());
+    return this.heardAt(anchor, context, this.clock.at(when));
+  }
+
+  /** @param time of the audio clock; what was written then is heard a little later */
+  private heardAt(now: Anchor, context: AudioContext, time: number): number {
+    const heard = time - Math.min(context.outputLatency || 0, 0.3);
+    const anchor = this.turn && heard < this.turn.at ? this.turn.before : now;
+    return Math.max(anchor.from, positionAt(anchor, heard));
+  }
+
+  levels(): Levels {
+    return {
+      programme: this.programme?.read() ?? SILENT,
+      stems: Object.fromEntries([...this.buses].map(([stem, bus]) => [stem, bus.meter.read()])),
+      tracks: Object.fromEntries([...this.strips].map(([id, strip]) => [id, strip.meter.read()])),
+    };
+  }
+
+  toggle(): void {
+    if (this.store.getState().playing) this.stop();
+    else void this.play();
+  }
+
+  async play(from = this.store.getState().playhead): Promise<void> {
+    const context = this.open();
+    const attempt = ++this.attempt;
+    const state = this.store.getState();
+    const before = state.playing ? this.position : null;
+    this.halt();
+    const start = this.startFrom(from);
+    this.store.getState().set({ playing: true, playhead: start, playedFrom: start });
+    if (before !== null) this.jumped(before, start);
+    await context.resume();
+    await Promise.all([this.loadFirst(start), this.keepPitch(state.speed)]);
+    if (attempt !== this.attempt) return;
+    // What there is to set up is set up first, and what remains takes time as well.
+    for (const track of this.store.getState().tracks) this.strip(track);
+    const lead = SOON + SETTING_UP * this.soonAt(start).length;
+    // On a whole frame of the context's clock, so that segments join without being resampled.
+    const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
+    this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
+    this.trimTo(0);
+    for (const track of this.store.getState().tracks) {
+      this.strip(track).set(track, this.isHeard(track), context.currentTime, 0);
+      this.followLanes(track, start);
+    }
+    this.tick();
+    this.timer = setInterval(() => this.tick(), TICK_MS);
+  }
+
+  stop(): void {
+    this.attempt++;
+    const position = this.position;
+    this.halt();
+    this.store.getState().set({ playing: false, playhead: Math.min(position, this.store.getState().length) });
+  }
+
+  /** A short taste of the sound at a position, as the playhead is dragged over it. */
+  async scrub(position: number): Promise<void> {
+    const { clips, rate } = this.store.getState();
+    this.store.getState().set({ playhead: position });
+    const context = this.open();
+    await context.resume();
+    if (this.isPlaying() || context.currentTime < this.scrubbed) return;
+    this.scrubbed = context.currentTime + 0.07;
+    await this.loadFirst(position);
+    if (this.isPlaying() || !this.segments) return; // playing may have begun meanwhile
+    const start = context.currentTime + 0.01;
+    for (const clip of Object.values(clips)) {
+      const track = this.store.getState().tracks.find((t) => t.id === clip.track);
+      if (!track || clip.at > position || clip.at + clip.length <= position) continue;
+      const strip = this.strip(track);
+      strip.set(track, this.isHeard(track), context.currentTime, 0);
+      strip.follow(track, { start, from: position, rate }, position, this.duckingOf(track));
+      strip.writeTo(position + 0.12 * rate);
+      const taste = new Voice(
+        clip,
+        context,
+        { start, from: position, rate },
+        this.segments,
+        clip.ducked === false ? strip.direct : strip.input,
+        position,
+      );
+      taste.schedule(position + 0.12 * rate);
+      taste.fadeIn(start, 0.01);
+      taste.fadeOut(start + 0.1, 0.02);
+    }
+  }
+
+  /** Goes to a position, and goes on from there when playing. */
+  seek(position: number): void {
+    const to = Math.max(0, Math.round(position));
+    if (this.store.getState().playing) void this.play(to);
+    else this.store.getState().set({ playhead: to });
+  }
+
+  private close(): void {
+    this.attempt++;
+    this.halt();
+    void this.context?.close();
+    this.context = null;
+    this.keeper = null;
+    this.strips.clear();
+    this.buses.clear();
+  }
+
+  private open(): AudioContext {
+    if (this.context) return this.context;
+    const context = new AudioContext({ sampleRate: this.store.getState().rate, latencyHint: "interactive" });
+    this.context = context;
+    this.segments = new Segments(context, this.fetchSegment);
+    this.master = new GainNode(context);
+    this.master.connect(context.destination);
+    this.programme = new LevelMeter(context, this.master);
+    return context;
+  }
+
+  private halt(): void {
+    clearInterval(this.timer);
+    const now = this.context?.currentTime ?? 0;
+    for (const voice of this.voices.values()) {
+      this.lateBefore += voice.late;
+      voice.fadeOut(now, CROSSFADE);
+    }
+    this.voices.clear();
+    this.anchor = null;
+    this.turn = null;
+  }
+
+  /** Within a loop, playing starts a little before it. */
+  private startFrom(from: number): number {
+    const { looping, range, preRoll, rate, length } = this.store.getState();
+    if (looping && range) return Math.max(0, range.from - Math.round(preRoll * rate));
+    return from >= length ? 0 : from;
+  }
+
+  /** At the end of a loop: all that sounds ends there, and what comes next is prepared to begin at that very moment. */
+  private async turnBack(end: number): Promise<void> {
+    const { anchor, context, attempt } = this;
+    if (!anchor || !context || this.turn) return;
+    const at = timeAt(anchor, end);
+    const start = this.startFrom(0);
+    this.turn = { at, before: anchor };
+    await this.loadFirst(start);
+    if (attempt !== this.attempt || this.anchor !== anchor) return;
+    const when = Math.max(at, context.currentTime + 0.01);
+    for (const voice of this.voices.values()) {
+      this.lateBefore += voice.late;
+      voice.fadeOut(when, CROSSFADE);
+    }
+    this.voices.clear();
+    this.anchor = { ...anchor, start: when, from: start };
+    for (const track of this.store.getState().tracks) this.followLanes(track, start);
+    this.turn = { at: when, before: anchor };
+    setTimeout(
+      () => attempt === this.attempt && this.jumped(end, start),
+      (when - context.currentTime) * 1000,
+    );
+    this.tick();
+  }
+
+  private jumped(from: number, to: number): void {
+    for (const listener of this.jumps) listener(from, to);
+  }
+
+  private async keepPitch(speed: number): Promise<void> {
+    const { context, master } = this;
+    if (!context || !master || speed === (this.keeper?.speed ?? 1)) return;
+    this.keeper?.node.disconnect();
+    master.disconnect();
+    this.keeper = null;
+    if (this.programme) this.programme = new LevelMeter(context, master);
+    if (speed === 1) {
+      master.connect(context.destination);
+      return;
+    }
+    try {
+      const node = await pitchKeeper(context, speed);
+      this.keeper = { speed, node };
+      master.connect(node).connect(context.destination);
+    } catch {
+      master.connect(context.destination); // this browser cannot: then the pitch goes with the speed
+    }
+  }
+
+  /** The programme's fader, and what the louder of two states is turned down by. */
+  private trimTo(glide: number): void {
+    const { master, context } = this;
+    if (!master || !context) return;
+    const { trim, faders } = this.store.getState();
+    const db = trim + decibelsOf(faders.programme);
+    master.gain.cancelScheduledValues(context.currentTime);
+    master.gain.setTargetAtTime(10 ** (db / 20), context.currentTime, glide);
+  }
+
+  private isPlaying(): boolean {
+    return this.anchor !== null;
+  }
+
+  private async loadFirst(from: number): Promise<void> {
+    const { segments } = this;
+    if (!segments) return;
+    const length = SEGMENT_SECONDS * this.store.getState().rate;
+    const soon = this.soonAt(from);
+    // Where many sound at once, what follows is there too before it begins: fetching it meanwhile would come too late.
+    const each = soon.length > MANY ? 2 : 1;
+    await Promise.all(
+      soon.flatMap((c) => {
+        const first = Math.floor((Math.max(from, c.at) - c.at + c.in) / length);
+        const last = Math.floor((c.in + c.length - 1) / length);
+        return Array.from({ length: Math.min(each, last - first + 1) }, (_, i) =>
+          segments.load(c.source, first + i),
+        );
+      }),
+    );
+  }
+
+  /** The clips that sound within a second. */
+  private soonAt(from: number): Clip[] {
+    const { clips, rate } = this.store.getState();
+    return Object.values(clips).filter((c) => c.at < from + rate && c.at + c.length > from);
+  }
+
+  private tick(): void {
+    const { anchor, context } = this;
+    if (!anchor || !context) return;
+    const state = this.store.getState();
+    const now = positionAt(anchor, context.currentTime);
+    this.clock.observe(context.currentTime, performance.now());
+    if (this.turn && context.currentTime > this.turn.at + 0.3) this.turn = null;
+    const speed = anchor.speed ?? 1;
+    const end = state.looping && state.range && now < state.range.to ? state.range.to : state.length;
+    if (end !== state.length && now > end - TURN * speed * anchor.rate) void this.turnBack(end);
+    if (now >= state.length) {
+      if (state.looping && state.range) void this.play(state.range.from);
+      else this.stop();
+      return;
+    }
+    const until = Math.min(now + AHEAD * speed * anchor.rate, state.looping ? end : Infinity);
+    const audible = now < anchor.from ? anchor.from : now + SOON * speed * anchor.rate;
+    for (const clip of Object.values(state.clips)) {
+      if (clip.at < until && clip.at + clip.length > audible && !this.voices.has(clip.id))
+        this.begin(clip, audible);
+    }
+    for (const strip of this.strips.values()) strip.writeTo(until);
+    for (const [id, voice] of this.voices) {
+      voice.schedule(until);
+      if (voice.clip.at + voice.clip.length < now - anchor.rate) {
+        this.lateBefore += voice.late;
+        this.voices.delete(id);
+      }
+    }
+  }
+
+  /** @param from timeline position from which it is to be heard */
+  private begin(clip: Clip, from: number): Voice | null {
+    const track = this.store.getState().tracks.find((t) => t.id === clip.track);
+    if (!track || !this.context || !this.anchor || !this.segments) return null;
+    const voice = new Voice(
+      clip,
+      this.context,
+      this.anchor,
+      this.segments,
+      clip.ducked === false ? this.strip(track).direct : this.strip(track).input,
+      Math.round(from),
+    );
+    this.voices.set(clip.id, voice);
+    return voice;
+  }
+
+  private strip(track: Track): TrackStrip {
+    const known = this.strips.get(track.id);
+    if (known) return known;
+    if (!this.context || !this.master) throw new Error("The player is not open.");
+    const strip = new TrackStrip(this.context, this.bus(track.stem).input);
+    strip.set(track, this.isHeard(track), this.context.currentTime, 0);
+    this.strips.set(track.id, strip);
+    return strip;
+  }
+
+  private bus(stem: Stem): StemBus {
+    const known = this.buses.get(stem);
+    if (known) return known;
+    if (!this.context || !this.master) throw new Error("The player is not open.");
+    const bus = new StemBus(this.context, this.master);
+    bus.set(this.store.getState().faders[stem], this.context.currentTime, 0);
+    this.buses.set(stem, bus);
+    return bus;
+  }
+
+  /** The ducking lane, or the one that a rule would make while it is tried. */
+  private duckingOf(track: Track): Track["duckingLevels"] {
+    return this.store.getState().duckTry?.[track.id] ?? track.duckingLevels;
+  }
+
+  private followLanes(track: Track, from: number): void {
+    if (this.anchor) this.strip(track).follow(track, this.anchor, from, this.duckingOf(track));
+  }
+
+  /** Lanes that are others now are followed from a moment hence. */
+  private refollow(track: Track): void {
+    const { context, anchor } = this;
+    if (!context || !anchor) return;
+    const now = positionAt(anchor, context.currentTime + SOON);
+    this.followLanes(track, Math.max(anchor.from, Math.round(now)));
+    this.strip(track).writeTo(now + AHEAD * (anchor.speed ?? 1) * anchor.rate);
+  }
+
+  /** A hand on a control of a track while it plays; null lets go. */
+  /** @param glide seconds in which what is let go of goes back to its lane */
+  ride(track: string, part: "level" | "pan", value: number | null, glide = 0): void {
+    const found = this.store.getState().tracks.find((t) => t.id === track);
+    const { context, anchor } = this;
+    if (!found || !context) return;
+    const strip = this.strip(found);
+    strip.ride(part, value, levelLane(found).length > 0);
+    if (value !== null) return;
+    if (glide > 0 && anchor) {
+      const at = positionAt(anchor, context.currentTime + glide);
+      strip.glideBack(part, found, at, glide);
+      this.followLanes(found, Math.round(at));
+      strip.writeTo(at + AHEAD * (anchor.speed ?? 1) * anchor.rate);
+    } else {
+      strip.set(found, this.isHeard(found), context.currentTime, 0.008);
+      this.refollow(found);
+    }
+  }
+
+  private isHeard(track: Track): boolean {
+    const { solo, listening } = this.store.getState();
+    const listened = listening === "all" || (listening === "speech") === (track.stem === "speech");
+    return listened && !track.muted && (solo.length === 0 || solo.includes(track.id));
+  }
+
+  private follow(now: MixState, before: MixState): void {
+    if (!this.context) return;
+    if (now.trim !== before.trim || now.faders !== before.faders) this.trimTo(0.02);
+    if (now.faders !== before.faders)
+      for (const [stem, bus] of this.buses) bus.set(now.faders[stem], this.context.currentTime, 0.008);
+    if (now.speed !== before.speed && now.playing) void this.play(this.position);
+    if (now.tracks !== before.tracks || now.solo !== before.solo || now.listening !== before.listening) {
+      for (const track of now.tracks) {
+        const strip = this.strips.get(track.id);
+        strip?.set(track, this.isHeard(track), this.context.currentTime, 0.008);
+        strip?.leadTo(this.bus(track.stem).input);
+      }
+      for (const [id, strip] of this.strips) {
+        if (!now.tracks.some((t) => t.id === id)) {
+          strip.close();
+          this.strips.delete(id);
+        }
+      }
+    }
+    if (this.anchor && (now.tracks !== before.tracks || now.duckTry !== before.duckTry))
+      for (const track of now.tracks) {
+        const old = before.tracks.find((t) => t.id === track.id);
+        if (old !== track || now.duckTry?.[track.id] !== before.duckTry?.[track.id]) this.refollow(track);
+      }
+    if (now.clips !== before.clips && this.anchor) void this.replaceChanged(now.clips);
+  }
+
+  /** Lets clips that are another now sound anew, from a moment hence, crossing over from how they sounded before. */
+  private async replaceChanged(clips: Record<string, Clip>): Promise<void> {
+    const attempt = this.attempt;
+    const changed = [...this.voices.values()].filter((voice) => clips[voice.clip.id] !== voice.clip);
+    await Promise.all(changed.map((voice) => this.loadAround(clips[voice.clip.id])));
+    const { context, anchor } = this;
+    if (attempt !== this.attempt || !context || !anchor) return;
+    const at = context.currentTime + SOON;
+    for (const voice of changed) {
+      if (this.voices.get(voice.clip.id) !== voice) continue;
+      this.lateBefore += voice.late;
+      voice.fadeOut(at, CROSSFADE);
+      this.voices.delete(voice.clip.id);
+      const clip = this.store.getState().clips[voice.clip.id];
+      const from = Math.round(positionAt(anchor, at));
+      if (clip && clip.at + clip.length > from)
+        this.begin(clip, from)?.fadeIn(timeAt(anchor, Math.max(from, clip.at)), CROSSFADE);
+    }
+    this.tick();
+  }
+
+  private async loadAround(clip: Clip | undefined): Promise<void> {
+    if (!clip || !this.anchor || !this.context) return;
+    const soon = positionAt(this.anchor, this.context.currentTime + SOON) - clip.at + clip.in;
+    if (soon < clip.in || soon >= clip.in + clip.length) return;
+    const number = Math.floor(soon / (SEGMENT_SECONDS * this.anchor.rate));
+    await this.segments?.load(clip.source, number);
+  }
+}

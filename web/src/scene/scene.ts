@@ -1,0 +1,375 @@
+import type {
+  Aim,
+  Clip,
+  Cue,
+  Figures,
+  Hue,
+  Keyframe,
+  Lane as LaneKind,
+  Marker,
+  Picture,
+  Side,
+  Stem,
+  Stretch,
+  Track,
+  WireId,
+} from "@/api/schema";
+import { decibelsOf, unlinkedGain } from "@/lib/format";
+import { levelLane } from "@/preview/lanes";
+import { decibelsAt, gainAt, stretchIndexAt } from "@/preview/schedule";
+import type { MixState } from "@/store/mixStore";
+import { looseChange, type Range } from "@/store/screen";
+import { curveOf, laneCurve, sideOf, wireIn, wireOf } from "@/store/wires";
+import { type Lane, type Layout, type View, xOf } from "./geometry";
+
+/** A level wire as it is drawn: that of a clip, of one channel of an opened clip, or a lane of a track. */
+export interface DrawnWire {
+  id: WireId;
+  curve: Keyframe[];
+  schedule: Stretch[];
+  /** Samples by which its own time is ahead of the timeline's, and the part of it that counts. */
+  ahead: number;
+  from: number;
+  to: number;
+  /** What is added to the schedule: the gain of the clip. That of a channel is in its schedule already. */
+  addDb: number;
+  /** What is added to the level of each keyframe. */
+  gainDb: number;
+  /** Difference in dB that a drag adds at a position of its own. */
+  extra: ((position: number) => number) | null;
+}
+
+/** The level or ducking lane of a track as it is drawn. */
+export interface DrawnLane {
+  lane: Lane;
+  kind: LaneKind;
+  wire: DrawnWire;
+  /** Whether it is edited in place of the wires of its clips. */
+  active: boolean;
+}
+
+/** A clip as it is drawn: as stored, or as a drag shows it before the server has answered. */
+export interface DrawnClip {
+  clip: Clip;
+  lane: Lane;
+  wires: DrawnWire[];
+  /** Fader of the track, gain of the clip and of its source in dB: heard all along. */
+  levelDb: number;
+  /** Gain of the lanes of its track at a position of its source; null where none moves. */
+  lanes: ((position: number) => number) | null;
+  /** Difference in dB that a drag adds at a source position. */
+  extra: ((position: number) => number) | null;
+  selected: boolean;
+  wiresHidden: boolean;
+}
+
+export interface Scene {
+  view: View;
+  layout: Layout;
+  width: number;
+  rate: number;
+  frameRate: string;
+  clips: DrawnClip[];
+  lanes: DrawnLane[];
+  range: Range | null;
+  /** Ramp length in samples at the range's ends, where these can still be adjusted. */
+  ramp: number | null;
+  inside: boolean;
+  chosen: MixState["chosen"];
+  markers: Marker[];
+  strip: Picture[];
+  lasso: { left: number; top: number; right: number; bottom: number } | null;
+  length: number;
+  playhead: number;
+  solo: string[];
+  figures: Figures | null;
+  aim: Aim;
+  captions: Cue[];
+  /** Where the buried stretch at hand begins. */
+  stretch: number | null;
+  /** Whether a rule of ducking is tried, whose stretches are shown in place of buried ones. */
+  trying: boolean;
+  duckTry: MixState["duckTry"];
+  activeLane: MixState["activeLane"];
+}
+
+/** The parts of the state that are drawn. */
+export type Drawn = Pick<
+  MixState,
+  | "clips"
+  | "tracks"
+  | "sources"
+  | "selected"
+  | "chosen"
+  | "range"
+  | "length"
+  | "rate"
+  | "frameRate"
+  | "markers"
+  | "strip"
+  | "adjustable"
+  | "revision"
+  | "hiddenWires"
+  | "solo"
+  | "figures"
+  | "aim"
+  | "captions"
+  | "stretch"
+  | "duckTry"
+  | "duckPlan"
+  | "activeLane"
+  | "closed"
+  | "playhead"
+>;
+
+/** What a drag shows instead of the stored state. */
+export interface Preview {
+  clips: Record<
+    string,
+    { clip?: Clip; schedule?: Stretch[]; channel?: Side; extra?: (position: number) => number }
+  >;
+  range?: Range | null;
+  chosen?: MixState["chosen"];
+  lasso?: Scene["lasso"];
+  ramp?: number;
+  markers?: Marker[];
+  /** Tracks with another pan or mute lane. */
+  tracks?: Record<string, Track>;
+  /** The lane that is edited, by track: with other keyframes, or dB on top of it. */
+  lanes?: Record<string, { curve?: Keyframe[]; schedule?: Stretch[]; extra?: (position: number) => number }>;
+}
+
+export function buildScene(
+  state: Drawn,
+  stored: Layout,
+  view: View,
+  width: number,
+  preview: Preview | null,
+): Scene {
+  const layout = withTracks(stored, preview?.tracks);
+  const lanes = new Map(layout.lanes.map((lane) => [lane.track.id, lane]));
+  const clips: DrawnClip[] = [];
+  for (const stored of Object.values(state.clips)) {
+    const shown = preview?.clips[stored.id];
+    const clip = shown?.clip ?? stored;
+    const lane = lanes.get(clip.track);
+    if (!lane || xOf(view, clip.at) > width || xOf(view, clip.at + clip.length) < 0) continue;
+    clips.push({
+      clip,
+      lane,
+      wires: wiresOf(clip, shown, state.closed.includes(clip.id)),
+      levelDb:
+        (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) +
+        decibelsOf(clip.level) +
+        unlinkedGain(state.sources[clip.source]),
+      lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
+      extra: shown?.extra ?? null,
+      selected: state.selected.includes(clip.id),
+      wiresHidden: state.hiddenWires.includes(clip.track),
+    });
+  }
+  clips.sort((a, b) => a.clip.at - b.clip.at);
+  const adjustable = looseChange(state);
+  return {
+    view,
+    layout,
+    width,
+    rate: state.rate,
+    frameRate: state.frameRate,
+    clips,
+    lanes: lanesIn(state, layout, preview),
+    range: preview?.range === undefined ? state.range : preview.range,
+    ramp: preview?.ramp ?? (adjustable && typeof adjustable.ramp === "number" ? adjustable.ramp : null),
+    inside: adjustable?.inside ?? false,
+    chosen: preview?.chosen ?? state.chosen,
+    markers: preview?.markers ?? state.markers,
+    strip: state.strip,
+    lasso: preview?.lasso ?? null,
+    length: state.length,
+    playhead: state.playhead,
+    solo: state.solo,
+    figures: state.figures,
+    aim: state.aim,
+    captions: state.captions,
+    stretch: state.stretch,
+    trying: state.duckPlan !== null,
+    duckTry: state.duckTry,
+    activeLane: state.activeLane,
+  };
+}
+
+function withTracks(layout: Layout, tracks: Record<string, Track> | undefined): Layout {
+  if (!tracks) return layout;
+  return {
+    ...layout,
+    lanes: layout.lanes.map((lane) => ({ ...lane, track: tracks[lane.track.id] ?? lane.track })),
+  };
+}
+
+function lanesIn(state: Drawn, layout: Layout, preview: Preview | null): DrawnLane[] {
+  return layout.lanes.flatMap((lane) =>
+    (["ducking", "level"] as const).flatMap((kind): DrawnLane[] => {
+      const { track } = lane;
+      const active = state.activeLane[track.id] === kind;
+      const tried = kind === "ducking" ? state.duckTry?.[track.id] : undefined;
+      // Levels hold the mutes too; those alone make no level lane.
+      const own = kind === "ducking" || laneCurve(track, kind).length > 0;
+      const stored = tried ?? (own ? (kind === "level" ? track.levels : track.duckingLevels) : []) ?? [];
+      if (stored.length === 0 && !active) return [];
+      const shown = active ? preview?.lanes?.[track.id] : undefined;
+      const rest = kind === "level" ? decibelsOf(track.fader) : 0;
+      const schedule =
+        shown?.schedule ??
+        (stored.length
+          ? stored
+          : [{ from: 0, to: Math.max(1, state.length), db: [Math.max(-144, rest), 0] }]);
+      const wire: DrawnWire = {
+        id: { track: track.id, lane: kind },
+        curve: tried ? [] : (shown?.curve ?? laneCurve(track, kind)),
+        schedule,
+        ahead: 0,
+        from: 0,
+        to: Infinity,
+        addDb: 0,
+        gainDb: 0,
+        extra: shown?.extra ?? null,
+      };
+      return [{ lane, kind, wire, active }];
+    }),
+  );
+}
+
+function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): DrawnClip["lanes"] {
+  const rows = [track.levels, clip.ducked === false ? undefined : ducking].filter((row) => row?.length);
+  if (!rows.length) return null;
+  const shift = clip.at - clip.in;
+  return (position) => rows.reduce((gain, row) => gain * (row ? gainAt(row, position + shift) : 1), 1);
+}
+
+function wiresOf(clip: Clip, shown: Preview["clips"][string] | undefined, closed: boolean): DrawnWire[] {
+  const { schedule, channel, extra } = shown ?? {};
+  const gainDb = decibelsOf(clip.gain);
+  const placed = { ahead: clip.in - clip.at, from: clip.in, to: clip.in + clip.length };
+  const own: DrawnWire = {
+    id: wireOf(clip),
+    curve: clip.curve,
+    schedule: schedule && !channel ? schedule : clip.schedule,
+    ...placed,
+    addDb: gainDb,
+    gainDb,
+    extra: extra ?? null,
+  };
+  if (!clip.channelSchedules || closed) return [own];
+  const sides = (["left", "right"] as const).map((side) => ({
+    id: wireOf(clip, side),
+    curve: curveOf(clip, side),
+    schedule: (schedule && channel === side ? schedule : clip.channelSchedules?.[side]) ?? [],
+    ...placed,
+    addDb: 0,
+    gainDb: decibelsOf(clip.channels?.[side]?.gain ?? 0),
+    extra: null,
+  }));
+  return [own, ...sides];
+}
+
+/** The wires that can be taken hold of: those of the channels where a clip is opened, else its own; none where a lane is edited. */
+export function grippable(scene: Scene, drawn: DrawnClip): DrawnWire[] {
+  if (drawn.wiresHidden || scene.activeLane[drawn.clip.track]) return [];
+  return drawn.wires.length > 1 ? drawn.wires.slice(1) : drawn.wires;
+}
+
+/** The lane of a track that is edited in place of the wires of its clips. */
+export function editedLane(scene: Scene, track: string): DrawnLane | undefined {
+  return scene.lanes.find((drawn) => drawn.active && drawn.lane.track.id === track);
+}
+
+/** Level of a wire in dB at a position of its own. */
+export function wireDb(wire: DrawnWire, stretch: Stretch, position: number): number {
+  return decibelsAt(stretch, position) + wire.addDb + (wire.extra?.(position) ?? 0);
+}
+
+/** Level of a wire in dB at a timeline position. */
+export function wireDbAt(wire: DrawnWire, sample: number): number {
+  const position = Math.min(Math.max(sample + wire.ahead, wire.from), wire.to - 1);
+  const stretch = wire.schedule[stretchIndexAt(wire.schedule, position)];
+  return stretch ? wireDb(wire, stretch, Math.min(position, stretch.to)) : 0;
+}
+
+/** A straight-line stand-in for a schedule while its keyframes are dragged; the server's own replaces it. */
+export function roughSchedule(clip: Clip, channel?: Side): Stretch[] {
+  const around = channel ? decibelsOf(clip.channels?.[channel]?.gain ?? 0) : 0;
+  return roughStretches(curveOf(clip, channel), around, clip.in, clip.in + clip.length);
+}
+
+function roughStretches(curve: Keyframe[], around: number, from: number, end: number): Stretch[] {
+  const points = curve.map((k) => ({
+    at: k.at,
+    db: Math.max(-144, decibelsOf(k.level) + around),
+    hold: k.ramp === "hold",
+  }));
+  const first = points[0];
+  const last = points[points.length - 1];
+  if (!first || !last) return [{ from, to: end, db: [around, 0] }];
+  const stretches: Stretch[] = [];
+  if (first.at > from) stretches.push({ from, to: first.at, db: [first.db, 0] });
+  for (let i = 1; i < points.length; i++) {
+    const a = points[i - 1];
+    const b = points[i];
+    if (a && b && b.at > a.at) stretches.push({ from: a.at, to: b.at, db: [a.db, a.hold ? 0 : b.db - a.db] });
+  }
+  if (last.at < end) stretches.push({ from: last.at, to: end, db: [last.db, 0] });
+  return stretches;
+}
+
+/** A clip with other keyframes on one of its wires, as a drag shows it. */
+function withCurve(clip: Clip, curve: Keyframe[], channel?: Side): Clip {
+  const level = channel && clip.channels?.[channel];
+  if (!channel || !level || !clip.channels) return { ...clip, curve };
+  return { ...clip, channels: { ...clip.channels, [channel]: { ...level, curve } } };
+}
+
+/**
+ * What a drag shows when wires have other keyframes.
+ *
+ * @param moved whether they stand elsewhere, so that the stored shape does not fit any more
+ */
+export function withCurves(state: Drawn, curves: { id: WireId; curve: Keyframe[] }[], moved = true): Preview {
+  const preview: Preview = { clips: {}, lanes: {} };
+  for (const { id, curve } of curves) {
+    const wire = wireIn(state, id);
+    if (!wire) continue;
+    if ("track" in id) {
+      const end = Math.max(state.length, (curve.at(-1)?.at ?? 0) + 1);
+      preview.lanes = {
+        ...preview.lanes,
+        [id.track]: { curve, ...(moved ? { schedule: roughStretches(curve, 0, 0, end) } : {}) },
+      };
+      continue;
+    }
+    const clip = state.clips[id.clip];
+    const channel = sideOf(id);
+    if (!clip) continue;
+    const shown = withCurve(clip, curve, channel);
+    preview.clips[clip.id] = {
+      clip: shown,
+      ...(moved ? { schedule: roughSchedule(shown, channel) } : {}),
+      ...(channel ? { channel } : {}),
+    };
+  }
+  return preview;
+}
+
+/** What a dip adds along a clip: nothing, down the ramp, all of it, up the ramp. Straight where the server's is smooth. */
+export function roughDip(from: number, to: number, ramp: number, by: number): (position: number) => number {
+  return (position) => {
+    const into =
+      ramp > 0 ? Math.min(1, Math.max(0, (position - from + ramp) / ramp)) : Number(position >= from);
+    const out = ramp > 0 ? Math.min(1, Math.max(0, (to + ramp - position) / ramp)) : Number(position < to);
+    return by * Math.min(into, out);
+  };
+}
+
+/** The ink of a track. */
+export function inkOf(track: Track): Stem | Hue {
+  return track.hue ?? track.stem;
+}

@@ -1,0 +1,39 @@
+import { formatDb } from "@/lib/format";
+import { formatTimecode } from "@/preview/timecode";
+import { useMix, useMixStore } from "@/store/context";
+import { type Layout, type View, xOf } from "@/scene/geometry";
+
+interface Props {
+  layout: Layout;
+  view: View;
+  width: number;
+}
+
+/** A button over each buried stretch of the strip, for pointers and keyboards: takes it in hand. */
+export function BuriedMarks({ layout, view, width }: Props) {
+  const store = useMixStore();
+  const buried = useMix((s) => s.figures?.buried);
+  const stretch = useMix((s) => s.stretch);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  const { top, height } = layout.clearance;
+  const trying = useMix((s) => s.duckPlan !== null);
+  if (trying) return null;
+  return buried?.map(({ from, to, worst, accepted }) => {
+    const left = Math.max(0, xOf(view, from));
+    const right = Math.min(width, xOf(view, to));
+    if (right <= left) return null;
+    return (
+      <button
+        key={from}
+        type="button"
+        className="absolute cursor-pointer rounded-sm"
+        style={{ left, width: right - left, top, height }}
+        aria-pressed={stretch === from}
+        aria-label={`${accepted === null ? "Buried" : "Accepted"} speech, ${formatTimecode(from, rate, frameRate)} to ${formatTimecode(to, rate, frameRate)}, ${formatDb(worst)} LU`}
+        onPointerDown={(event) => event.stopPropagation()}
+        onClick={() => store.getState().set({ stretch: from })}
+      />
+    );
+  });
+}

@@ -1,0 +1,57 @@
+import { formatTimecode } from "@/preview/timecode";
+import { useMix, useMixStore } from "@/store/context";
+import { type Layout, type View, xOf } from "@/scene/geometry";
+import { toggled } from "./ducking";
+
+interface Props {
+  layout: Layout;
+  view: View;
+  width: number;
+}
+
+const LOOKS = {
+  found: "border-solid bg-speech/25 border-speech",
+  added: "border-solid bg-copper/25 border-copper",
+  quiet: "border-dashed border-ink",
+  short: "border-dotted border-ink",
+  dropped: "border-dashed border-faint line-through",
+};
+
+const WORDS = {
+  found: "speech",
+  added: "added",
+  quiet: "too quiet",
+  short: "too short",
+  dropped: "left out",
+};
+
+/** What a rule that is tried has heard: each stretch can be taken in or left out by a click. */
+export function DuckMarks({ layout, view, width }: Props) {
+  const store = useMixStore();
+  const plan = useMix((s) => s.duckPlan);
+  const draft = useMix((s) => s.duckDraft);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  if (!plan || !draft) return null;
+  const { top, height } = layout.clearance;
+  return plan.moments.map((moment) => {
+    const left = Math.max(0, xOf(view, moment.from));
+    const right = Math.min(width, xOf(view, moment.to));
+    if (right <= left) return null;
+    const word = WORDS[moment.heard];
+    return (
+      <button
+        key={`${moment.from} ${moment.heard}`}
+        type="button"
+        className={`absolute cursor-pointer overflow-hidden rounded-sm border-2 text-left text-[10px] leading-tight font-semibold whitespace-nowrap text-ink ${LOOKS[moment.heard]}`}
+        style={{ left, width: Math.max(6, right - left), top: top + 1, height: height - 2 }}
+        aria-label={`${word}, ${formatTimecode(moment.from, rate, frameRate)} to ${formatTimecode(moment.to, rate, frameRate)}`}
+        title={`${word}: click to ${moment.heard === "found" || moment.heard === "added" ? "leave it out" : "take it in"}`}
+        onPointerDown={(event) => event.stopPropagation()}
+        onClick={() => store.getState().set({ duckDraft: toggled(draft, moment) })}
+      >
+        {right - left > 34 ? word : ""}
+      </button>
+    );
+  });
+}
