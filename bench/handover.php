@@ -26,7 +26,6 @@ use Wattage\Core\Handover\Tags;
 use Wattage\Core\Handover\Target;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Render\PcmStream;
-use Wattage\Core\Render\WavRender;
 use Wattage\Core\Signal\FloatDecoder;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\SampleFormat;
@@ -36,6 +35,7 @@ use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
+use Wattage\Tests\support\PlainWav;
 
 const RATE = 48_000;
 $length = (int) ($argv[1] ?? 600);
@@ -104,8 +104,7 @@ for ($t = 0; $t < 4; ++$t) {
 }
 $mix = Mix::of(RATE, FrameRate::F25, array_map(static fn (int $t): Source => new Source("s{$t}", 'S', $length * RATE, 2, Decibels::unchanged()), range(0, 3)), $tracks);
 $plain = took(static function () use ($mix, $sources, $dir): void {
-    foreach ((new WavRender($mix, $sources, SampleFormat::Pcm24))->writeTo(fopen("{$dir}/plain.wav", 'w')) as $_) {
-    }
+    PlainWav::write($mix, $sources, SampleFormat::Pcm24, fopen("{$dir}/plain.wav", 'w'));
 });
 $maker = new FileMaker(new Coder('ffmpeg'), new Ffmpeg('ffmpeg', 'ffprobe'), new FilmPicture(new FilmCoder(new Coder('ffmpeg'), 'ffprobe')));
 $about = new About(new Tags('Bench'), 'bench', 'bench', new DateTimeImmutable());

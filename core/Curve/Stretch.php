@@ -18,8 +18,8 @@ use Wattage\Core\Level\Decibels;
  */
 final readonly class Stretch implements Factor
 {
-    /** Spacings of points to choose from, in samples: 2 ms at 48 kHz, and finer for steep ramps. */
-    private const GRIDS = [96, 48, 24, 12, 4, 2, 1];
+    /** Spacings of points to choose from, in samples: 8 ms at 48 kHz, and finer for steep ramps. */
+    private const GRIDS = [384, 192, 96, 48, 24, 12, 4, 2, 1];
 
     /** Largest distance of a straight line from the shape between two points, as a part of the highest gain. */
     private const TOLERANCE = 1e-5;

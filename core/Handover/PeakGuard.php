@@ -21,7 +21,7 @@ final class PeakGuard
     private readonly GuardEnvelope $envelope;
     private readonly int $step;
 
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $held = [];
     private int $done = 0;
 
@@ -45,8 +45,8 @@ final class PeakGuard
     }
 
     /**
-     * @param list<float> $samples the next ones, interleaved: at least 10 ms of them, but for the last
-     * @param ?list<float> $along a part of them, such as a stem: what is turned down instead, by as much
+     * @param array<int, float> $samples the next ones, interleaved: at least 10 ms of them, but for the last
+     * @param ?array<int, float> $along a part of them, such as a stem: what is turned down instead, by as much
      *
      * @return array<int, float> those that came the time before
      */
@@ -68,7 +68,7 @@ final class PeakGuard
         return $this->guarded();
     }
 
-    /** @param list<float> $samples */
+    /** @param array<int, float> $samples */
     private function look(array $samples): void
     {
         foreach ($this->overs->push($samples) as $frame => $value) {

@@ -35,15 +35,14 @@ final class ToTarget
     public GuardActs $acts;
 
     /**
-     * @param Loudness $measured the sound as it is
+     * @param ?Loudness $measured the sound as it is; not needed where no loudness is to be reached
      * @param int $channels 1 or 2
      * @param int $rate samples per second, of which 100 ms are a whole number
      *
      * @throws InvalidTarget
      */
-    public function __construct(private readonly Target $target, private readonly Loudness $measured, private readonly int $channels, private readonly int $rate)
+    public function __construct(private readonly Target $target, ?Loudness $measured, private readonly int $channels, private readonly int $rate)
     {
-        $this->result = $measured;
         $this->acts = new GuardActs($rate);
         if (null !== $target->loudness) {
             $this->gain = $this->plain = $target->loudness - ($measured->integrated ?? throw InvalidTarget::silence());
@@ -118,7 +117,7 @@ final class ToTarget
     /**
      * @param array<int, float> $samples
      *
-     * @return list<float>
+     * @return array<int, float>
      */
     private static function times(float $gain, array $samples): array
     {
@@ -128,6 +127,6 @@ final class ToTarget
             }
         }
 
-        return array_values($samples);
+        return $samples;
     }
 }

@@ -40,7 +40,7 @@ final class Overs
     /**
      * The next samples, at least twelve frames of them.
      *
-     * @param list<float> $samples interleaved
+     * @param array<int, float> $samples interleaved
      *
      * @return array<int, float> by frame, of all that were pushed: the highest absolute value at it or in the gap after it in each grain, of
      *                           all channels, where it passes the ceiling
@@ -67,7 +67,7 @@ final class Overs
         return $over;
     }
 
-    /** @param list<float> $samples */
+    /** @param array<int, float> $samples */
     private static function highest(array $samples): float
     {
         return [] === $samples ? 0.0 : max(max($samples), -min($samples));

@@ -6,11 +6,15 @@ namespace Wattage\Core\Render;
 
 use Wattage\Core\Signal\PcmFormat;
 
-/** Sound in a seekable stream that holds nothing but samples. */
+/** Sound in a seekable stream: all of it, or a part of a file. */
 final readonly class PcmStream implements PcmSource
 {
-    /** @param resource $stream seekable */
-    public function __construct(private mixed $stream, private PcmFormat $format)
+    /**
+     * @param resource $stream seekable
+     * @param int $at byte that the samples begin at
+     * @param ?int $bytes of them; null for all there are
+     */
+    public function __construct(private mixed $stream, private PcmFormat $format, private int $at = 0, private ?int $bytes = null)
     {
     }
 
@@ -22,8 +26,10 @@ final readonly class PcmStream implements PcmSource
     public function read(int $from, int $frames): string
     {
         $bytes = $frames * $this->format->bytesPerFrame();
-        fseek($this->stream, $from * $this->format->bytesPerFrame());
-        $read = $bytes > 0 ? (string) stream_get_contents($this->stream, $bytes) : '';
+        $skipped = $from * $this->format->bytesPerFrame();
+        $there = null === $this->bytes ? $bytes : min($bytes, $this->bytes - $skipped);
+        fseek($this->stream, $this->at + $skipped);
+        $read = $there > 0 ? (string) stream_get_contents($this->stream, $there) : '';
 
         return str_pad($read, $bytes, "\0");
     }

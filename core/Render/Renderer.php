@@ -36,15 +36,22 @@ final readonly class Renderer
      */
     public function render(Span ...$spans): Generator
     {
+        foreach ($this->pieces(...$spans) as $from => $piece) {
+            yield $from => $piece->samples();
+        }
+    }
+
+    /**
+     * @param Span ...$spans in rising time
+     *
+     * @return Generator<int, Piece> by position
+     */
+    public function pieces(Span ...$spans): Generator
+    {
         $voices = $this->voices();
         foreach ($spans as $span) {
             for ($from = $span->from; $from < $span->to; $from += self::PIECE) {
-                $piece = Span::of($from, min($from + self::PIECE, $span->to));
-                $sum = new StereoSum($piece);
-                foreach ($voices as $voice) {
-                    $this->add($voice, $piece, $sum);
-                }
-                yield $from => $sum->samples();
+                yield $from => new Piece($voices, Span::of($from, min($from + self::PIECE, $span->to)));
             }
         }
     }
@@ -83,56 +90,5 @@ final readonly class Renderer
             static fn (array $way): Voice => new Voice($clip, $source, Stretches::product($stretches, $way[1]), $way[0]),
             TrackMoves::panned($track, $clip, $part->routing),
         );
-    }
-
-    private function add(Voice $voice, Span $piece, StereoSum $sum): void
-    {
-        $clip = $voice->clip;
-        $part = $piece->within($clip->span());
-        if (null === $part) {
-            return;
-        }
-        $shift = $clip->in - $clip->at;
-        foreach ($voice->stretchesWithin($part->shifted($shift)) as [$stretch, $from, $to]) {
-            if ($stretch->isSilent()) {
-                continue;
-            }
-            $bytes = $voice->source->read($from, $to - $from);
-            if ('' === ltrim($bytes, "\0")) {
-                continue;
-            }
-            $sum->add($bytes, $voice->source->format(), $from - $shift, $this->steps($stretch, $from, $to), $voice->routing);
-        }
-    }
-
-    /**
-     * A stretch as steps of gain that follow the recurrence g ← g·factor + slope from frame to frame.
-     *
-     * @return list<GainStep>
-     */
-    private function steps(Stretch $stretch, int $from, int $to): array
-    {
-        if ($stretch->isConstant()) {
-            return [new GainStep($to - $from, $stretch->gainAt($from), 1.0, 0.0)];
-        }
-        if (!$stretch->isSampled()) {
-            $first = $stretch->gainAt($from);
-            $last = $stretch->gainAt($to);
-
-            return [$stretch->inGain
-                ? new GainStep($to - $from, $first, 1.0, ($last - $first) / ($to - $from))
-                : new GainStep($to - $from, $first, ($last / $first) ** (1.0 / ($to - $from)), 0.0)];
-        }
-        $steps = [];
-        while ($from < $to) {
-            $left = $stretch->from + intdiv($from - $stretch->from, $stretch->grid) * $stretch->grid;
-            $right = min($left + $stretch->grid, $stretch->to);
-            $end = min($right, $to);
-            $slope = ($stretch->gainAt($right) - $stretch->gainAt($left)) / ($right - $left);
-            $steps[] = new GainStep($end - $from, $stretch->appliedGainAt($from), 1.0, $slope);
-            $from = $end;
-        }
-
-        return $steps;
     }
 }

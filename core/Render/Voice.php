@@ -20,9 +20,16 @@ final class Voice
     {
     }
 
-    /** @return Generator<array{Stretch, int, int}> the stretches under a span of source time, each with the part to play */
-    public function stretchesWithin(Span $span): Generator
+    /** Samples by which its source is ahead of the timeline. */
+    public function shift(): int
     {
+        return $this->clip->in - $this->clip->at;
+    }
+
+    /** @return Generator<array{Stretch, int, int}> the stretches under a span of the timeline, each with the part of the source to play */
+    public function stretchesWithin(Span $part): Generator
+    {
+        $span = $part->shifted($this->shift());
         if ($this->stretches[$this->next]->from > $span->from) {
             $this->next = 0;
         }

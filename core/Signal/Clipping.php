@@ -45,6 +45,12 @@ final class Clipping
         }
     }
 
+    /** @param ?float $peak dBFS of a sample that is known, below full scale */
+    public function atLeast(?float $peak): void
+    {
+        $this->highest = null === $peak ? $this->highest : max($this->highest, 10.0 ** ($peak / 20.0));
+    }
+
     private function at(int $position, float $sample): void
     {
         $last = \count($this->places) - 1;

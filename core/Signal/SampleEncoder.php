@@ -4,82 +4,108 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Signal;
 
-use Random\Engine\Xoshiro256StarStar;
-use Random\Randomizer;
-
-/**
- * Turns floats (full scale ±1.0) into the bytes of a delivered file.
- *
- * Integer formats get TPDF dither: the sum of two independent uniform values, ±1 step at most, which makes the rounding
- * error independent of the sound (Lipshitz, Wannamaker, Vanderkooy, "Quantization and dither", JAES 1992). The dither is
- * drawn from a table at a random place for each call, and from a fixed seed, so that the same mix renders to the same file.
- */
+/** Turns floats (full scale ±1.0) into the bytes of a delivered file; integer formats are dithered. */
 final class SampleEncoder
 {
-    private const TABLE = 1 << 17;
+    private readonly ?Dither $dither;
+    private bool $full;
 
-    /** @var list<float> triangular noise in steps, −1…1 */
-    private array $noise = [];
-    private readonly Randomizer $random;
-
-    public function __construct(private readonly SampleFormat $format, int $seed = 1)
+    public function __construct(private readonly SampleFormat $format, ?Dither $dither = null)
     {
-        $this->random = new Randomizer(new Xoshiro256StarStar($seed));
-        if (SampleFormat::Float32 !== $format) {
-            /** @var array<int, int> $pairs */
-            $pairs = unpack('v*', $this->random->getBytes(4 * self::TABLE));
-            for ($i = 1, $n = 2 * self::TABLE; $i < $n; $i += 2) {
-                $this->noise[] = ($pairs[$i] + $pairs[$i + 1] - 65535.0) / 65536.0;
-            }
-        }
+        $this->dither = SampleFormat::Float32 === $format ? null : $dither ?? new Dither();
+        $this->full = SampleFormat::Float32 === $format;
     }
 
-    /** @param array<int, float> $samples at most TABLE/2 of them */
+    /**
+     * @param array<int, float> $samples from 0 on, at most 65,536
+     *
+     * @return string as many samples as bytes
+     */
     public function encode(array $samples): string
     {
-        return match ($this->format) {
-            SampleFormat::Float32 => pack('g*', ...$samples),
-            SampleFormat::Pcm16 => $this->encode16($samples),
-            SampleFormat::Pcm24 => $this->encode24($samples),
-        };
+        if (null === $this->dither) {
+            return pack('g*', ...$samples);
+        }
+        $count = \count($samples);
+        // The loops take so many at once as fill whole words; what is too much at the end is cut off.
+        while (0 !== \count($samples) % 8) {
+            $samples[] = 0.0;
+        }
+        $noise = $this->dither->noise;
+        $at = $this->dither->place(\count($samples));
+
+        return substr(SampleFormat::Pcm16 === $this->format ? $this->encode16($samples, $noise, $at) : $this->encode24($samples, $noise, $at), 0, $count * intdiv($this->format->bits(), 8));
     }
 
-    /** @param array<int, float> $samples */
-    private function encode16(array $samples): string
+    /** Whether something in the last piece may have passed full scale; of floats it is not known, so it is always so. */
+    public function mayPass(): bool
     {
-        $noise = $this->noise;
-        $at = $this->random->getInt(0, self::TABLE - \count($samples));
-        foreach ($samples as $i => $sample) {
-            // Offset binary: never negative, so that pack()'s truncation rounds; the sign bit is put right below.
-            $value = $sample * 32768.0 + 32768.5 + $noise[$at + $i];
-            $samples[$i] = $value < 0.0 ? 0.0 : ($value >= 65535.0 ? 65535.0 : $value);
-        }
-
-        return pack('v*', ...$samples) ^ str_repeat("\x00\x80", \count($samples));
+        return $this->full;
     }
 
-    /** @param array<int, float> $samples */
-    private function encode24(array $samples): string
+    /**
+     * Four samples to a word. They are rounded by adding a number so large that floats have no digits left behind the
+     * point, and three of them are put together as floats, since PHP turns floats to integers slowly.
+     *
+     * @param array<int, float> $samples
+     * @param list<float> $noise
+     * @param int $at place in the noise
+     */
+    private function encode16(array $samples, array $noise, int $at): string
     {
-        $noise = $this->noise;
-        $at = $this->random->getInt(0, self::TABLE - \count($samples));
-        $bytes = '';
-        foreach ($samples as $i => $sample) {
-            $value = $sample * 8388608.0 + 8388608.5 + $noise[$at + $i];
-            $samples[$i] = $value < 0.0 ? 0 : ($value >= 16777215.0 ? 16777215 : (int) $value);
+        $full = false;
+        $whole = Dither::WHOLE;
+        $words = array_fill(0, \count($samples) >> 2, 0);
+        $i = 0;
+        foreach ($words as $w => $_) {
+            // Offset binary, never negative: the sign bit is put right below.
+            $a = $samples[$i] * 32768.0 + 32768.0 + $noise[$at];
+            $b = $samples[$i + 1] * 32768.0 + 32768.0 + $noise[$at + 1];
+            $c = $samples[$i + 2] * 32768.0 + 32768.0 + $noise[$at + 2];
+            $d = $samples[$i + 3] * 32768.0 + 32768.0 + $noise[$at + 3];
+            if ($a < 1.5 || $b < 1.5 || $c < 1.5 || $d < 1.5 || $a > 65534.0 || $b > 65534.0 || $c > 65534.0 || $d > 65534.0) {
+                [$a, $b, $c, $d] = Dither::within(65535.0, $a, $b, $c, $d);
+                $full = true;
+            }
+            $words[$w] = (int) (($a + $whole - $whole) + ($b + $whole - $whole) * 65536.0 + ($c + $whole - $whole) * 4294967296.0) | (int) ($d + $whole - $whole) << 48;
+            $i += 4;
+            $at += 4;
         }
+        $this->full = $full;
+
+        return pack('q*', ...$words) ^ str_repeat("\x00\x80", \count($samples));
+    }
+
+    /**
+     * Eight samples to three words, by the same means.
+     *
+     * @param array<int, float> $samples
+     * @param list<float> $noise
+     * @param int $at place in the noise
+     */
+    private function encode24(array $samples, array $noise, int $at): string
+    {
+        $full = false;
+        $whole = Dither::WHOLE;
         $n = \count($samples);
-        $words = [];
-        for ($i = 0; $i + 7 < $n; $i += 8) {
-            $words[] = $samples[$i] | $samples[$i + 1] << 24 | ($samples[$i + 2] & 0xFFFF) << 48;
-            $words[] = $samples[$i + 2] >> 16 | $samples[$i + 3] << 8 | $samples[$i + 4] << 32 | ($samples[$i + 5] & 0xFF) << 56;
-            $words[] = $samples[$i + 5] >> 8 | $samples[$i + 6] << 16 | $samples[$i + 7] << 40;
+        $pairs = array_fill(0, 4, 0);
+        $words = array_fill(0, intdiv($n, 8) * 3, 0);
+        for ($i = $w = 0; $i < $n; $w += 3) {
+            for ($p = 0; $p < 4; ++$p, $i += 2, $at += 2) {
+                $a = $samples[$i] * 8388608.0 + 8388608.0 + $noise[$at];
+                $b = $samples[$i + 1] * 8388608.0 + 8388608.0 + $noise[$at + 1];
+                if ($a < 1.5 || $b < 1.5 || $a > 16777214.0 || $b > 16777214.0) {
+                    [$a, $b] = Dither::within(16777215.0, $a, $b);
+                    $full = true;
+                }
+                $pairs[$p] = (int) (($a + $whole - $whole) + ($b + $whole - $whole) * 16777216.0);
+            }
+            $words[$w] = $pairs[0] | $pairs[1] << 48;
+            $words[$w + 1] = $pairs[1] >> 16 | $pairs[2] << 32;
+            $words[$w + 2] = $pairs[2] >> 32 | $pairs[3] << 16;
         }
-        $bytes = pack('q*', ...$words);
-        for (; $i < $n; ++$i) {
-            $bytes .= substr(pack('V', $samples[$i]), 0, 3);
-        }
+        $this->full = $full;
 
-        return $bytes ^ str_repeat("\x00\x00\x80", $n);
+        return pack('q*', ...$words) ^ str_repeat("\x00\x00\x80", $n);
     }
 }

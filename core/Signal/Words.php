@@ -36,6 +36,15 @@ final class Words
         }
     }
 
+    /** @return list<int> one full group from a byte on */
+    public static function group(string $bytes, int $at): array
+    {
+        /** @var array<string, int> $group */
+        $group = unpack(self::$format ??= self::format(), $bytes, $at);
+
+        return array_values($group);
+    }
+
     private static function format(): string
     {
         // A name must not look like a repeat count or end the field, and NUL would cut it short.

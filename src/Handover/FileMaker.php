@@ -50,7 +50,9 @@ final readonly class FileMaker
     {
         $frames = (int) ($span->length() / Mix::DEFAULT_RATE * $order->rate);
 
-        return 8 * $span->length() * (self::isPart($order) ? 2 : 1) + 16 * $frames + $order->bytesFor($frames);
+        $work = self::isOneWay($order, Mix::DEFAULT_RATE) ? 0 : 8 * $span->length() * (self::isPart($order) ? 2 : 1) + 16 * $frames;
+
+        return $work + $order->bytesFor($frames);
     }
 
     /**
@@ -66,6 +68,11 @@ final readonly class FileMaker
         $span = $order->excerpt->span($mix);
         $target = $order->target($mix->aim);
         $film = $order->format->hasPicture() ? $this->film($order->format, $mix, $span, $work, $original, static fn (): mixed => $report(0.0)) : [null, null];
+        if (self::isOneWay($order, $mix->rate)) {
+            $sound = new Rendered($order->excerpt->of($mix), $sounds, $span);
+
+            return $this->once(new ToTarget($target, null, $order->channels, $order->rate), $sound, $sound, $order, $mix, $span, $work, $about, $film, $report);
+        }
         $share = self::isPart($order) ? 0.25 : 0.5;
         // What is written as it is rendered can be measured on the way.
         $meter = 10 * Renderer::PIECE === $mix->rate && $mix->rate === $order->rate && 2 === $order->channels ? new SampleMeter(2, $mix->rate, peaks: false) : null;
@@ -86,6 +93,12 @@ final readonly class FileMaker
             $lower += $over > self::ALLOWED ? $over + self::ALLOWED : 0.0;
             $louder += $off;
         }
+    }
+
+    /** Whether it is written as it is rendered: no loudness is asked for, that must be known before, and nothing is converted or coded with loss. */
+    private static function isOneWay(FileOrder $order, int $rate): bool
+    {
+        return null !== $order->target && null === $order->target->loudness && $order->format->isLossless() && !self::isPart($order) && $rate === $order->rate && 2 === $order->channels;
     }
 
     /** Whether it gets what the whole programme gets, which then has to be there, too. */
@@ -147,7 +160,7 @@ final readonly class FileMaker
      * @param array{?string, ?string} $film picture and captions
      * @param Closure(float): mixed $report
      */
-    private function once(ToTarget $to, FloatFile $whole, FloatFile $part, FileOrder $order, Mix $mix, Span $span, string $work, About $about, array $film, Closure $report): Made
+    private function once(ToTarget $to, Sound $whole, Sound $part, FileOrder $order, Mix $mix, Span $span, string $work, About $about, array $film, Closure $report): Made
     {
         $frames = $part->frames();
         $chapters = Chapter::of($mix, $span, $order->rate);
@@ -165,9 +178,9 @@ final readonly class FileMaker
 
             return static function (array $samples) use ($wav, $order, $mix, $span, $clipping, $own, &$at): void {
                 /** @var array<int, float> $samples */
-                $clipping->look($samples, $span->from + (int) ($at * $mix->rate / $order->rate), $order->channels);
                 $own?->push($samples);
                 $wav->write($samples);
+                $wav->mayPass() && $clipping->look($samples, $span->from + (int) ($at * $mix->rate / $order->rate), $order->channels);
                 $at += intdiv(\count($samples), $order->channels);
             };
         };
@@ -175,6 +188,7 @@ final readonly class FileMaker
             $report(0.5 + 0.4 * $done / max(1, $frames));
         }
         $measured = null === $own ? $to->result : $own->finish();
+        $clipping->atLeast($measured->samplePeak);
         $wav->end($measured);
         if ($isCoded) {
             $measured = $this->coded($order, $wavPath, "{$work}/file", MetadataText::of($about->tags, $about->made->format('Y-m-d'), $chapters, $order->rate, $frames, FileFormat::Flac === $order->format), $measured, [...$film, $about->cover], static fn (): mixed => $report(0.95));

@@ -56,6 +56,12 @@ final class WavFile
         [] === $samples || $this->file->write($this->encoder->encode($samples));
     }
 
+    /** Whether some of what was written last may pass full scale. */
+    public function mayPass(): bool
+    {
+        return $this->encoder->mayPass();
+    }
+
     /** @throws NoRoom */
     public function end(Loudness $loudness): void
     {

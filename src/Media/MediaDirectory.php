@@ -41,8 +41,26 @@ final readonly class MediaDirectory
         if ($facts->channels !== $mix->source($id)->channels) {
             throw new Refused("“{$file}” has {$facts->channels} channels, but the mix expects {$mix->source($id)->channels}.");
         }
+
+        return self::plain($path, $facts, $mix->rate) ?? $this->decoded($path, $file, $facts, $mix->rate);
+    }
+
+    /** A WAV file of whole numbers at the rate of the mix is read where it lies. */
+    private static function plain(string $path, AudioFacts $facts, int $rate): ?PcmStream
+    {
+        $wav = WavChunks::of($path, ['fmt ' => 16]);
+        $about = unpack('vtag/vchannels/Vrate/Vbytes/vframe/vbits', str_pad($wav?->body('fmt ') ?? '', 16, "\0"));
+        $expected = ['tag' => 1, 'channels' => $facts->channels, 'rate' => $rate, 'bytes' => $rate * $facts->channels * intdiv($facts->bits, 8), 'frame' => $facts->channels * intdiv($facts->bits, 8), 'bits' => $facts->bits];
+        $stream = null === $wav?->soundBytes || null === $wav->soundAt || $facts->channels > 2 || $about !== $expected ? false : fopen($path, 'r');
+
+        return false === $stream ? null : new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits), $wav->soundAt, $wav->soundBytes);
+    }
+
+    /** @throws Refused */
+    private function decoded(string $path, string $file, AudioFacts $facts, int $rate): PcmStream
+    {
         $stream = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
-        foreach ($this->ffmpeg->decode($path, $file, $facts, $mix->rate) as $piece) {
+        foreach ($this->ffmpeg->decode($path, $file, $facts, $rate) as $piece) {
             Output::write($stream, $piece);
         }
 

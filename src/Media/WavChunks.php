@@ -12,8 +12,9 @@ final readonly class WavChunks
     /**
      * @param array<string, string> $bodies by id: the first of a kind, as much of it as was asked for
      * @param ?int $soundBytes what the header promises; null for one that was written without knowing it
+     * @param ?int $soundAt byte that the samples begin at
      */
-    private function __construct(private array $bodies, public ?int $soundBytes)
+    private function __construct(private array $bodies, public ?int $soundBytes, public ?int $soundAt)
     {
     }
 
@@ -58,7 +59,7 @@ final readonly class WavChunks
     private static function read(mixed $stream, array $wanted): self
     {
         $bodies = [];
-        $sound = null;
+        $sound = $at = null;
         for ($n = 0; $n < self::MAX_CHUNKS && 8 === \strlen($head = (string) fread($stream, 8)); ++$n) {
             $id = substr($head, 0, 4);
             $size = self::number($head, 4);
@@ -66,6 +67,7 @@ final readonly class WavChunks
                 $long = $bodies['ds64'] ?? '';
                 $size = 0xFFFFFFFF === $size ? (16 === \strlen($long) ? self::number($long, 8) + (self::number($long, 12) << 32) : 0) : $size;
                 $sound = $size > 0 ? $size : null;
+                $at = ftell($stream) ?: null;
                 if (null === $sound || [] === array_diff_key($wanted, ['ds64' => 0, 'fmt ' => 0], $bodies)) {
                     break;
                 }
@@ -79,6 +81,6 @@ final readonly class WavChunks
             }
         }
 
-        return new self($bodies, $sound);
+        return new self($bodies, $sound, $at);
     }
 }
