@@ -15,6 +15,9 @@ require __DIR__.'/../vendor/autoload.php';
 
 const LONGEST = 60;
 
+// Loops over samples, in which a call would cost more than the work that it does.
+const LOOPS = ['core/Loudness/StereoBins16.php block', 'core/Loudness/StereoBins24.php block', 'core/Loudness/StereoScan.php filtered', 'core/Render/StereoSum.php addFourOf24'];
+
 $files = $functions = [];
 $parser = (new ParserFactory())->createForHostVersion();
 foreach (['core', 'src'] as $tree) {
@@ -30,7 +33,7 @@ foreach (['core', 'src'] as $tree) {
 }
 arsort($files);
 arsort($functions);
-$long = array_filter($functions, static fn (int $lines): bool => $lines > LONGEST);
+$long = array_filter($functions, static fn (int $lines, string $name): bool => $lines > LONGEST && !in_array($name, LOOPS, true), \ARRAY_FILTER_USE_BOTH);
 if (in_array('--check', $argv, true)) {
     foreach ($long as $name => $lines) {
         fwrite(\STDERR, "{$name} has {$lines} lines; ".LONGEST." are the most.\n");

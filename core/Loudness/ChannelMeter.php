@@ -10,13 +10,14 @@ final class ChannelMeter
     /** Filter states smaller than this are silence; left alone they would turn denormal and slow the filter tenfold. */
     private const TINY = 1e-12;
 
-    private float $w1 = 0.0;
-    private float $w2 = 0.0;
-    private float $v1 = 0.0;
-    private float $v2 = 0.0;
-
-    public function __construct(private readonly KWeighting $filter)
-    {
+    /** The states are those of the shelf and of the high-pass, in direct form II. */
+    public function __construct(
+        private readonly KWeighting $filter,
+        private float $w1 = 0.0,
+        private float $w2 = 0.0,
+        private float $v1 = 0.0,
+        private float $v2 = 0.0,
+    ) {
     }
 
     /**

@@ -6,7 +6,6 @@ namespace Wattage\Core\Loudness;
 
 use Wattage\Core\Signal\NotWritten;
 use Wattage\Core\Signal\Output;
-use Wattage\Core\Signal\PcmDecoder;
 use Wattage\Core\Signal\PcmFormat;
 
 /**
@@ -18,9 +17,8 @@ final class SourceMeasurer
     public const BLOCKS_PER_SECOND = 50;
     public const BINS_PER_BLOCK = 4;
 
-    /** @var list<ChannelMeter> */
-    private array $meters = [];
-    private readonly int $binFrames;
+    private readonly Bins $bins;
+    private readonly int $blockBytes;
     private string $rest = '';
     private int $frames = 0;
     private int $peak = 0;
@@ -32,11 +30,15 @@ final class SourceMeasurer
      */
     public function __construct(private readonly PcmFormat $format, int $rate, private readonly mixed $blocks, private readonly mixed $waveform)
     {
+        $bin = intdiv($rate, self::BLOCKS_PER_SECOND * self::BINS_PER_BLOCK);
+        $block = self::BINS_PER_BLOCK * $bin;
+        $this->blockBytes = $block * $format->bytesPerFrame();
         $filter = KWeighting::atRate($rate);
-        for ($c = 0; $c < $format->channels; ++$c) {
-            $this->meters[] = new ChannelMeter($filter);
-        }
-        $this->binFrames = intdiv($rate, self::BLOCKS_PER_SECOND * self::BINS_PER_BLOCK);
+        $this->bins = match (true) {
+            2 === $format->channels && 16 === $format->bits && StereoBins16::suits($block, $bin) => new StereoBins16($filter, $bin),
+            2 === $format->channels && 24 === $format->bits && StereoBins24::suits($block, $bin) => new StereoBins24($filter, $bin),
+            default => new PlainBins($format, $filter, $bin),
+        };
     }
 
     /**
@@ -47,11 +49,12 @@ final class SourceMeasurer
     public function push(string $bytes): void
     {
         $bytes = '' === $this->rest ? $bytes : $this->rest.$bytes;
-        $blockBytes = self::BINS_PER_BLOCK * $this->binFrames * $this->format->bytesPerFrame();
-        $whole = intdiv(\strlen($bytes), $blockBytes) * $blockBytes;
-        for ($at = 0; $at < $whole; $at += $blockBytes) {
-            $this->block(PcmDecoder::decode(substr($bytes, $at, $blockBytes), $this->format));
+        $whole = intdiv(\strlen($bytes), $this->blockBytes) * $this->blockBytes;
+        $blocks = [];
+        for ($at = 0; $at < $whole; $at += $this->blockBytes) {
+            $blocks[] = $this->bins->block(substr($bytes, $at, $this->blockBytes));
         }
+        $this->write($blocks, intdiv($this->blockBytes, $this->format->bytesPerFrame()));
         $this->rest = substr($bytes, $whole);
     }
 
@@ -60,39 +63,38 @@ final class SourceMeasurer
     {
         $whole = intdiv(\strlen($this->rest), $this->format->bytesPerFrame()) * $this->format->bytesPerFrame();
         if ($whole > 0) {
-            $this->block(PcmDecoder::decode(substr($this->rest, 0, $whole), $this->format));
+            $this->write([$this->bins->rest($this->format)->block(substr($this->rest, 0, $whole))], intdiv($whole, $this->format->bytesPerFrame()));
         }
         $this->rest = '';
 
         return new Totals($this->frames, $this->peak / $this->format->fullScale());
     }
 
-    /** @param array<int, int> $samples one block, or the shorter last one */
-    private function block(array $samples): void
+    /**
+     * @param list<array{list<float>, list<int>}> $blocks
+     * @param int $frames of each
+     */
+    private function write(array $blocks, int $frames): void
     {
         $channels = $this->format->channels;
-        $frames = intdiv(\count($samples), $channels);
         $toInt16 = $this->format->bits - 16;
         $full = (float) $this->format->fullScale();
-        $values = [];
-        $bins = [];
-        foreach ($this->meters as $c => $meter) {
-            $energy = 0.0;
-            $peak = 0;
-            for ($bin = 0; $bin * $this->binFrames < $frames; ++$bin) {
-                $start = $bin * $this->binFrames;
-                [$sum, $low, $high] = $meter->measure($samples, $start * $channels + $c, $channels, min($this->binFrames, $frames - $start));
-                $energy += $sum;
-                $peak = max($peak, $high, -$low);
-                $bins[$bin * $channels + $c] = pack('vv', ($low >> $toInt16) & 0xFFFF, ($high >> $toInt16) & 0xFFFF);
+        $values = $bins = [];
+        foreach ($blocks as [$energies, $extremes]) {
+            $peaks = array_fill(0, $channels, 0);
+            foreach ($extremes as $i => $extreme) {
+                $c = intdiv($i, 2) % $channels;
+                $peaks[$c] = max($peaks[$c], abs($extreme));
+                $bins[] = ($extreme >> $toInt16) & 0xFFFF;
             }
-            $values[] = $energy / ($frames * $full * $full);
-            $values[] = $peak / $full;
-            $this->peak = max($this->peak, $peak);
+            foreach ($energies as $c => $energy) {
+                $values[] = $energy / ($frames * $full * $full);
+                $values[] = $peaks[$c] / $full;
+                $this->peak = max($this->peak, $peaks[$c]);
+            }
+            $this->frames += $frames;
         }
-        ksort($bins);
         Output::write($this->blocks, pack('g*', ...$values));
-        Output::write($this->waveform, implode('', $bins));
-        $this->frames += $frames;
+        Output::write($this->waveform, pack('v*', ...$bins));
     }
 }

@@ -9,7 +9,10 @@ use PHPUnit\Framework\Attributes\TestDox;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Loudness\KWeighting;
 use Wattage\Core\Loudness\Overview;
+use Wattage\Core\Loudness\PlainBins;
 use Wattage\Core\Loudness\SourceMeasurer;
+use Wattage\Core\Loudness\StereoBins16;
+use Wattage\Core\Loudness\StereoBins24;
 use Wattage\Core\Loudness\Totals;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Tests\support\Sound;
@@ -102,6 +105,46 @@ final class SourceMeasurerTest extends TestCase
         [$blocks] = self::measure(Sound::pcm16([...Sound::sine(997, 1.0, 9600), ...array_fill(0, 480_000, 0.0)]), 1);
         $values = Sound::floats($blocks);
         self::assertSame(0.0, $values[\count($values) - 2]);
+    }
+
+    /** The quick ways of stereo against the plain one: sound, silence, sound again, and what the filters hold when a shorter block follows. */
+    #[DataProvider('rates')]
+    public function testTheQuickWaysFindWhatThePlainOneFinds(int $bits, int $rate): void
+    {
+        $format = PcmFormat::of(2, $bits);
+        $filter = KWeighting::atRate($rate);
+        $bin = intdiv($rate, 200);
+        $quick = 16 === $bits ? new StereoBins16($filter, $bin) : new StereoBins24($filter, $bin);
+        self::assertTrue($quick::suits(4 * $bin, $bin));
+        $plain = new PlainBins($format, $filter, $bin);
+        $bytes = 4 * $bin * $format->bytesPerFrame();
+        $sound = Sound::noise($bits, 10 * $bytes).str_repeat("\0", 5 * $bytes).Sound::noise($rate, 5 * $bytes);
+        foreach (str_split($sound, $bytes) as $block) {
+            self::assertAlike($plain->block($block), $quick->block($block));
+        }
+        $last = Sound::noise(9, 100 * $format->bytesPerFrame());
+        self::assertAlike($plain->block($last), $quick->rest($format)->block($last));
+    }
+
+    /** @return iterable<array{int, int}> */
+    public static function rates(): iterable
+    {
+        yield [16, 48_000];
+        yield [24, 48_000];
+        yield [16, 96_000];
+        yield [24, 96_000];
+    }
+
+    /**
+     * @param array{list<float>, list<int>} $expected
+     * @param array{list<float>, list<int>} $found
+     */
+    private static function assertAlike(array $expected, array $found): void
+    {
+        self::assertSame($expected[1], $found[1]);
+        foreach ($expected[0] as $c => $energy) {
+            self::assertEqualsWithDelta($energy, $found[0][$c], 1e-9 * (1.0 + $energy));
+        }
     }
 
     /** @return array{string, string, Totals} */

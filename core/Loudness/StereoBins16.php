@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Loudness;
+
+use Wattage\Core\Signal\PcmFormat;
+use Wattage\Core\Signal\Words;
+
+/**
+ * 16-bit stereo as it is taken in, in one loop over 8-byte integers of two frames each: taking them apart, both filters of both channels, and the extremes of the bins.
+ *
+ * The filters are those of {@see StereoScan}, in the same form; {@see PlainBins} does it the plain way, and a test compares them.
+ */
+final class StereoBins16 implements Bins
+{
+    private const UNIT = 2;
+
+    /** Filter states smaller than this are silence; left alone they would turn denormal and slow the filter tenfold. */
+    private const TINY = 1e-12;
+
+    /** @var array{float, float, float, float, float, float, float, float} shelf w1, w2 and high-pass v1, v2 of the left, then of the right */
+    private array $states = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
+
+    /** @param int $bin frames, a whole number of units */
+    public function __construct(private readonly KWeighting $filter, private readonly int $bin)
+    {
+    }
+
+    /** Whether a block of so many frames is a whole number of groups of words, and its bins of units. */
+    public static function suits(int $block, int $bin): bool
+    {
+        return 0 === $bin % self::UNIT && 0 === $block % (self::UNIT * intdiv(Words::GROUP, 1));
+    }
+
+    public function block(string $bytes): array
+    {
+        [$b0, $b1, $b2, $a1, $a2] = $this->filter->shelf;
+        $b1 /= $b0;
+        $b2 /= $b0;
+        [$c1, $c2] = $this->filter->highPass;
+        [$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2] = $this->states;
+        $left = $right = 0.0;
+        $lowLeft = $lowRight = \PHP_INT_MAX;
+        $highLeft = $highRight = \PHP_INT_MIN;
+        $extremes = [];
+        $end = $step = intdiv($this->bin, self::UNIT);
+        $unit = 0;
+        foreach (Words::groupsOf($bytes) as $words) {
+            foreach ($words as $word) {
+                if ($unit++ === $end) {
+                    array_push($extremes, $lowLeft, $highLeft, $lowRight, $highRight);
+                    $lowLeft = $lowRight = \PHP_INT_MAX;
+                    $highLeft = $highRight = \PHP_INT_MIN;
+                    $end += $step;
+                }
+                $l = ($word << 48) >> 48;
+                $r = ($word << 32) >> 48;
+                if ($l > $highLeft) {
+                    $highLeft = $l;
+                }
+                if ($l < $lowLeft) {
+                    $lowLeft = $l;
+                }
+                if ($r > $highRight) {
+                    $highRight = $r;
+                }
+                if ($r < $lowRight) {
+                    $lowRight = $r;
+                }
+                $w = $l - $a1 * $w1 - $a2 * $w2;
+                $v = $w + $b1 * $w1 + $b2 * $w2 - $c1 * $v1 - $c2 * $v2;
+                $y = $v - $v1 - $v1 + $v2;
+                $p = $r - $a1 * $p1 - $a2 * $p2;
+                $q = $p + $b1 * $p1 + $b2 * $p2 - $c1 * $q1 - $c2 * $q2;
+                $z = $q - $q1 - $q1 + $q2;
+                $left += $y * $y;
+                $right += $z * $z;
+                $l = ($word << 16) >> 48;
+                $r = $word >> 48;
+                if ($l > $highLeft) {
+                    $highLeft = $l;
+                }
+                if ($l < $lowLeft) {
+                    $lowLeft = $l;
+                }
+                if ($r > $highRight) {
+                    $highRight = $r;
+                }
+                if ($r < $lowRight) {
+                    $lowRight = $r;
+                }
+                $w2 = $l - $a1 * $w - $a2 * $w1;
+                $v2 = $w2 + $b1 * $w + $b2 * $w1 - $c1 * $v - $c2 * $v1;
+                $y = $v2 - $v - $v + $v1;
+                $p2 = $r - $a1 * $p - $a2 * $p1;
+                $q2 = $p2 + $b1 * $p + $b2 * $p1 - $c1 * $q - $c2 * $q1;
+                $z = $q2 - $q - $q + $q1;
+                $left += $y * $y;
+                $right += $z * $z;
+                $w1 = $w2;
+                $w2 = $w;
+                $v1 = $v2;
+                $v2 = $v;
+                $p1 = $p2;
+                $p2 = $p;
+                $q1 = $q2;
+                $q2 = $q;
+            }
+        }
+        array_push($extremes, $lowLeft, $highLeft, $lowRight, $highRight);
+        $isSilent = abs($v1) + abs($v2) + abs($w1) + abs($w2) + abs($p1) + abs($p2) + abs($q1) + abs($q2) < self::TINY;
+        $this->states = $isSilent ? [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0] : [$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2];
+
+        return [[$left * $b0 * $b0, $right * $b0 * $b0], $extremes];
+    }
+
+    public function rest(PcmFormat $format): PlainBins
+    {
+        [$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2] = $this->states;
+        $b0 = $this->filter->shelf[0];
+
+        return new PlainBins($format, $this->filter, $this->bin, [[$w1, $w2, $v1 * $b0, $v2 * $b0], [$p1, $p2, $q1 * $b0, $q2 * $b0]]);
+    }
+}
