@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Project;
 
+use Closure;
 use Wattage\App\View\StretchView;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\AimDocument;
@@ -62,13 +63,41 @@ final class MixView
             }
         }
         $fades = array_map(Fades::of(...), array_intersect_key($mix->tracks, array_flip(array_column($changed, 0))));
+        $moved = array_values(array_filter($mix->tracks, static fn (Track $track): bool => self::isOther($before->tracks[$track->id] ?? null, $track, $before, $mix)));
 
         return [
-            ...self::frame($mix),
+            ...self::otherParts($before, $mix),
+            ...(array_keys($before->tracks) === array_keys($mix->tracks) ? [] : ['order' => array_map(strval(...), array_keys($mix->tracks))]),
+            'changedTracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix->length()), $moved),
             'changedClips' => array_map(static fn (array $c): array => self::clip($mix, $c[0], $c[1], $fades[$c[0]]), $changed),
             'placedClips' => $placed,
             'removedClips' => array_map(strval(...), array_keys(array_diff_key($old, $new))),
         ];
+    }
+
+    /** Whether a track itself is otherwise, its clips aside; its lanes are told up to the end of the mix. */
+    private static function isOther(?Track $old, Track $track, Mix $before, Mix $mix): bool
+    {
+        if ($old === $track && $before->length() === $mix->length()) {
+            return false;
+        }
+        $own = static fn (Track $of): array => array_diff_key(get_object_vars($of), ['clips' => 1]);
+
+        return null === $old || $own($old) != $own($track) || ($before->length() !== $mix->length() && TrackView::of($old, $before->length()) !== TrackView::of($track, $mix->length()));
+    }
+
+    /** @return Json the parts of the frame that say something else than before */
+    private static function otherParts(Mix $before, Mix $mix): array
+    {
+        $parts = [];
+        foreach (self::parts() as $name => [$stored, $shown]) {
+            [$old, $new] = [$stored($before), $stored($mix)];
+            if ($old !== $new && $old != $new) {
+                $parts[$name] = $shown($mix);
+            }
+        }
+
+        return $parts;
     }
 
     /** Whether all of two states of a clip is alike but where it stands, what it is called, and its gain all along. */
@@ -104,17 +133,25 @@ final class MixView
     private static function frame(Mix $mix): array
     {
         return [
-            'frameRate' => $mix->frameRate->value,
-            'length' => $mix->length(),
-            'aim' => self::aim($mix->aim),
-            'captions' => array_map(MixDocument::cueToArray(...), $mix->captions),
-            'sources' => array_map(MixDocument::sourceToArray(...), array_values($mix->sources)),
+            ...array_map(static fn (array $part): mixed => $part[1]($mix), self::parts()),
             'tracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix->length()), array_values($mix->tracks)),
-            'faders' => LanesDocument::fadersToArray($mix->faders),
-            'rules' => array_map(static fn (DuckRule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules)),
-            'markers' => array_map(MixDocument::markerToArray(...), array_values($mix->markers)),
-            'pictures' => array_map(MixDocument::pictureToArray(...), array_values($mix->pictures)),
-            'strip' => array_map(MixDocument::pictureToArray(...), PictureStrip::of($mix)),
+        ];
+    }
+
+    /** @return array<string, array{Closure(Mix): mixed, Closure(Mix): mixed}> by field: what of the mix it comes from, and how it is told */
+    private static function parts(): array
+    {
+        return [
+            'frameRate' => [static fn (Mix $mix): mixed => $mix->frameRate, static fn (Mix $mix): mixed => $mix->frameRate->value],
+            'length' => [static fn (Mix $mix): mixed => $mix->length(), static fn (Mix $mix): mixed => $mix->length()],
+            'aim' => [static fn (Mix $mix): mixed => $mix->aim, static fn (Mix $mix): mixed => self::aim($mix->aim)],
+            'captions' => [static fn (Mix $mix): mixed => $mix->captions, static fn (Mix $mix): mixed => array_map(MixDocument::cueToArray(...), $mix->captions)],
+            'sources' => [static fn (Mix $mix): mixed => $mix->sources, static fn (Mix $mix): mixed => array_map(MixDocument::sourceToArray(...), array_values($mix->sources))],
+            'faders' => [static fn (Mix $mix): mixed => $mix->faders, static fn (Mix $mix): mixed => LanesDocument::fadersToArray($mix->faders)],
+            'rules' => [static fn (Mix $mix): mixed => $mix->rules, static fn (Mix $mix): mixed => array_map(static fn (DuckRule $rule): array => RuleDocument::toArray($rule, $mix->rate), array_values($mix->rules))],
+            'markers' => [static fn (Mix $mix): mixed => $mix->markers, static fn (Mix $mix): mixed => array_map(MixDocument::markerToArray(...), array_values($mix->markers))],
+            'pictures' => [static fn (Mix $mix): mixed => $mix->pictures, static fn (Mix $mix): mixed => array_map(MixDocument::pictureToArray(...), array_values($mix->pictures))],
+            'strip' => [PictureStrip::of(...), static fn (Mix $mix): mixed => array_map(MixDocument::pictureToArray(...), PictureStrip::of($mix))],
         ];
     }
 

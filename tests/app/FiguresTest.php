@@ -100,7 +100,7 @@ final class FiguresTest extends ApiTestCase
         $kept = $this->edit($project, $plan['edit']);
         self::assertSame('Duck: Music under speech', $kept['label']);
         self::assertSame('r', $kept['changes']['rules'][0]['id']);
-        self::assertNotEmpty($kept['changes']['tracks'][1]['duckingLevels']);
+        self::assertNotEmpty($kept['changes']['changedTracks'][0]['duckingLevels']);
         self::assertSame([], $this->figures($project, $kept['revision'])['outOfDate']);
 
         $moved = $this->edit($project, ['edit' => 'move-clip', 'clip' => 'v', 'track' => 's', 'at' => 48_000])['revision'];
@@ -113,10 +113,10 @@ final class FiguresTest extends ApiTestCase
         $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", ['rule' => [...$rule, 'follows' => true]])['edit']);
         $back = $this->edit($project, ['edit' => 'move-clip', 'clip' => 'v', 'track' => 's', 'at' => 0]);
         self::assertSame([], $this->figures($project, $back['revision'])['outOfDate']);
-        self::assertNotSame([], $back['changes']['tracks'][1]['ducking']);
+        self::assertNotSame([], $back['changes']['changedTracks'][0]['ducking']);
 
         $gone = $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", ['without' => 'r'])['edit']);
-        self::assertSame([[], false], [$gone['changes']['rules'], isset($gone['changes']['tracks'][1]['ducking'])]);
+        self::assertSame([[], false], [$gone['changes']['rules'], isset($gone['changes']['changedTracks'][0]['ducking'])]);
     }
 
     public function testWhatMetersShowIsThatOfEachTrackStemAndTheProgrammeMinuteByMinute(): void

@@ -21,10 +21,10 @@ final class TogetherTest extends ApiTestCase
         $this->signIn($ada);
         $answer = $this->edit($project, self::track('speech'), base: 2);
         self::assertSame([2, 4], [$answer['from'], $answer['revision']]);
-        self::assertEquals(-7, $answer['changes']['tracks'][0]['fader'], 'what Ben did comes with it');
+        self::assertEquals(-7, $answer['changes']['changedTracks'][0]['fader'], 'what Ben did comes with it');
         self::assertSame([['name' => 'Ben', 'what' => 'Set Music to −7.0 dB']], $answer['others']);
         $far = $this->call('GET', "/api/projects/{$project}/changes?from=1");
-        self::assertSame([1, 4, ['music', 'speech']], [$far['from'], $far['revision'], array_column($far['changes']['tracks'], 'id')]);
+        self::assertSame([1, 4, ['music', 'speech']], [$far['from'], $far['revision'], $far['changes']['order']]);
     }
 
     public function testABaseThatNeverWasIsRefusedWithoutHarm(): void
@@ -242,7 +242,11 @@ final class TogetherTest extends ApiTestCase
             $clips[$placed['id']] = [...$clips[$placed['id']], ...$placed];
         }
 
-        return [...$mix, ...array_diff_key($changes, ['changedClips' => 0, 'placedClips' => 0, 'removedClips' => 0]), 'clips' => array_values($clips)];
+        $tracks = [...array_column($mix['tracks'], null, 'id'), ...array_column($changes['changedTracks'], null, 'id')];
+        $order = $changes['order'] ?? array_column($mix['tracks'], 'id');
+        $parts = array_diff_key($changes, array_flip(['changedClips', 'placedClips', 'removedClips', 'changedTracks', 'order']));
+
+        return [...$mix, ...$parts, 'clips' => array_values($clips), 'tracks' => array_map(static fn (string $id): array => $tracks[$id], $order)];
     }
 
     /** @return array{string, User, User} a project of Ada, who is signed in, and Ben */

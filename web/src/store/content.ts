@@ -65,28 +65,27 @@ export function withSame(content: Content, other: Content): Content {
 
 /** What a state becomes by the changes that lead from it to another. */
 export function changed(before: Content, changes: Step["changes"]): Content {
-  const removed = new Set(changes.removedClips);
+  const { sources, order, changedTracks, changedClips, placedClips, removedClips, ...parts } = changes;
+  const removed = new Set(removedClips);
   const clips = Object.fromEntries(Object.entries(before.clips).filter(([id]) => !removed.has(id)));
-  for (const clip of changes.changedClips) clips[clip.id] = clip;
-  for (const placed of changes.placedClips) {
+  for (const clip of changedClips) clips[clip.id] = clip;
+  for (const placed of placedClips) {
     const clip = clips[placed.id];
     if (clip) clips[placed.id] = { ...clip, ...placed };
   }
   return {
-    rate: before.rate,
-    frameRate: changes.frameRate,
-    length: changes.length,
-    aim: keepEqual(before.aim, changes.aim),
-    captions: keepEqual(before.captions, changes.captions),
-    faders: keepEqual(before.faders, changes.faders),
-    rules: keepEqual(before.rules, changes.rules),
-    sources: Object.fromEntries(changes.sources.map((s) => [s.id, s])),
-    tracks: keepSame(before.tracks, changes.tracks),
-    markers: changes.markers,
-    pictures: changes.pictures,
-    strip: changes.strip,
+    ...contentOf(before),
+    ...parts,
+    ...(sources && { sources: Object.fromEntries(sources.map((s) => [s.id, s])) }),
+    tracks: tracksAfter(before.tracks, order, changedTracks),
     clips,
   };
+}
+
+function tracksAfter(before: Track[], order: string[] | undefined, changed: Track[]): Track[] {
+  if (!order && changed.length === 0) return before;
+  const tracks = new Map([...before, ...changed].map((track) => [track.id, track]));
+  return (order ?? before.map((track) => track.id)).flatMap((id) => tracks.get(id) ?? []);
 }
 
 /** The old object where it says the same, so that what shows it need not draw again. */
