@@ -16,6 +16,12 @@ final readonly class EvenUp
     private const SPEECH = -20.0;
     private const BACKGROUND = -30.0;
 
+    /** dBFS that can be asked for. */
+    public const LOWEST = -60.0;
+    public const HIGHEST = 0.0;
+    public const LOWEST_CEILING = -20.0;
+    public const USUAL_CEILING = -1.0;
+
     /**
      * @param bool $byPeak whether the highest sample counts and not the gated average
      * @param ?float $target dBFS; null for that of each clip's stem

@@ -15,7 +15,7 @@ final class Gating
     /** Makes a 997 Hz sine read its own level through the K-weighting; ITU-R BS.1770, Annex 1. */
     private const OFFSET = -0.691;
 
-    private const ABSOLUTE_GATE = -70.0;
+    public const ABSOLUTE_GATE = -70.0;
     private const RELATIVE_GATE = -10.0;
 
     /**

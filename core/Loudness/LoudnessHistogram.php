@@ -13,7 +13,6 @@ namespace Wattage\Core\Loudness;
  */
 final class LoudnessHistogram
 {
-    private const ABSOLUTE_GATE = -70.0;
     private const STEPS_PER_LU = 100;
     /** Far below the gate: nothing to be worked out. */
     private const SILENT = 1e-9;
@@ -35,8 +34,8 @@ final class LoudnessHistogram
             return;
         }
         $loudness = Gating::loudness($power);
-        if ($loudness > self::ABSOLUTE_GATE) {
-            $step = (int) (($loudness - self::ABSOLUTE_GATE) * self::STEPS_PER_LU);
+        if ($loudness > Gating::ABSOLUTE_GATE) {
+            $step = (int) (($loudness - Gating::ABSOLUTE_GATE) * self::STEPS_PER_LU);
             $this->counts[$step] = ($this->counts[$step] ?? 0) + 1;
             $this->powers[$step] = ($this->powers[$step] ?? 0.0) + $power;
         }
@@ -72,7 +71,7 @@ final class LoudnessHistogram
     {
         $mean = $this->meanAbove(0);
 
-        return null === $mean ? 0 : max(0, (int) round(($mean + $below - self::ABSOLUTE_GATE) * self::STEPS_PER_LU));
+        return null === $mean ? 0 : max(0, (int) round(($mean + $below - Gating::ABSOLUTE_GATE) * self::STEPS_PER_LU));
     }
 
     private function meanAbove(int $gate): ?float

@@ -26,6 +26,14 @@ final readonly class Merge
     /** Samples without word of a hand after which it rested: 100 ms at 48 kHz. While it moves, word comes several times as often. */
     public const REST = 4800;
 
+    /** dB, and seconds. */
+    public const MOST_TOLERANCE = 6.0;
+    public const USUAL_TOLERANCE = 0.25;
+    public const WIDEST_SPACING = 0.5;
+    public const USUAL_SPACING = 0.1;
+    public const LONGEST_GLIDE = 5.0;
+    public const USUAL_GLIDE = 0.2;
+
     private const PAN_TOLERANCE = 0.02;
 
     /**

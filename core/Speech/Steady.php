@@ -10,6 +10,7 @@ use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Curve\RampKind;
 use Wattage\Core\Curve\Thinning;
 use Wattage\Core\Level\Decibels;
+use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Timeline\Clip;
 
@@ -22,6 +23,18 @@ final readonly class Steady
 {
     public const SHORTEST_WINDOW = 0.5;
     public const LONGEST_WINDOW = 10.0;
+    public const USUAL_WINDOW = 3.0;
+
+    /** dB that it may lift and lower, at most and usually. */
+    public const MOST_UP = Decibels::MAX_CLIP;
+    public const USUAL_UP = 9.0;
+    public const MOST_DOWN = 60.0;
+    public const USUAL_DOWN = 12.0;
+
+    /** dB that keyframes may be off. */
+    public const LEAST_TOLERANCE = 0.1;
+    public const MOST_TOLERANCE = 6.0;
+    public const USUAL_TOLERANCE = 0.5;
 
     /** dB per second: faster would be heard as such. */
     private const STEEPEST = 9.0;
@@ -43,11 +56,11 @@ final readonly class Steady
      * @param float $tolerance dB that the keyframes may be off the correction, where that takes no more than one in two seconds
      */
     public function __construct(
-        private float $window = 3.0,
+        private float $window = self::USUAL_WINDOW,
         private ?float $target = null,
-        private float $up = 9.0,
-        private float $down = 12.0,
-        private float $tolerance = 0.5,
+        private float $up = self::USUAL_UP,
+        private float $down = self::USUAL_DOWN,
+        private float $tolerance = self::USUAL_TOLERANCE,
     ) {
     }
 
@@ -64,7 +77,7 @@ final readonly class Steady
             return [];
         }
         $mean = array_sum(array_map(static fn (int $k): float => $powers[$k], $speaking)) / \count($speaking);
-        $target = $this->target ?? 10.0 * log10($mean) - 0.691;
+        $target = $this->target ?? Gating::loudness($mean);
         $correction = array_fill(0, \count($powers), 0.0);
         for ($pass = 0; $pass < self::PASSES; ++$pass) {
             foreach ($this->averages($powers, $correction, $speaking) as $k => $level) {
@@ -160,7 +173,7 @@ final readonly class Steady
         $averages = [];
         foreach ($speaking as $k) {
             $count = $counts[$k + 2 * $half] - $counts[$k];
-            $averages[$k] = 10.0 * log10(max(1e-12, ($sums[$k + 2 * $half] - $sums[$k]) / max(1, $count))) - 0.691;
+            $averages[$k] = Gating::loudness(max(1e-12, ($sums[$k + 2 * $half] - $sums[$k]) / max(1, $count)));
         }
 
         return $averages;

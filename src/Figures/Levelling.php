@@ -9,7 +9,6 @@ use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
-use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\ClipPower;
 use Wattage\Core\Loudness\EvenUp;
 use Wattage\Core\Loudness\Gating;
@@ -47,9 +46,9 @@ final readonly class Levelling
         };
         $target = null;
         if (!$wanted->isText('to')) {
-            $target = $wanted->isNumber('to') ? $wanted->float('to', -60, 0) : $this->levelOf($mix, $wanted->object('to')->string('clip'), $byPeak, $project);
+            $target = $wanted->isNumber('to') ? $wanted->float('to', EvenUp::LOWEST, EvenUp::HIGHEST) : $this->levelOf($mix, $wanted->object('to')->string('clip'), $byPeak, $project);
         }
-        $rows = (new EvenUp($byPeak, $target, $wanted->float('ceiling', -20, 0, -1.0)))->of($mix, $this->clips($wanted), $tenths);
+        $rows = (new EvenUp($byPeak, $target, $wanted->float('ceiling', EvenUp::LOWEST_CEILING, EvenUp::HIGHEST, EvenUp::USUAL_CEILING)))->of($mix, $this->clips($wanted), $tenths);
         $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
         $gains = [];
         foreach ($rows as $row) {
@@ -80,11 +79,11 @@ final readonly class Levelling
         foreach ($clips as $id) {
             $clip = $mix->clip($id);
             $plan = SteadyPlan::of($mix, $clip, $tenths($clip->source), $activity, new Steady(
-                $wanted->float('window', Steady::SHORTEST_WINDOW, Steady::LONGEST_WINDOW, 3.0),
+                $wanted->float('window', Steady::SHORTEST_WINDOW, Steady::LONGEST_WINDOW, Steady::USUAL_WINDOW),
                 $this->steadyTarget($wanted, $mix, $id),
-                $wanted->float('up', 0, Decibels::MAX_CLIP, 9.0),
-                $wanted->float('down', 0, 60, 12.0),
-                $wanted->float('tolerance', 0.1, 6, 0.5),
+                $wanted->float('up', 0, Steady::MOST_UP, Steady::USUAL_UP),
+                $wanted->float('down', 0, Steady::MOST_DOWN, Steady::USUAL_DOWN),
+                $wanted->float('tolerance', Steady::LEAST_TOLERANCE, Steady::MOST_TOLERANCE, Steady::USUAL_TOLERANCE),
             ));
             $rows[] = self::row($plan);
             null === $plan->curve || $curves[] = ['clip' => $id, 'curve' => MixDocument::clipToArray($clip->withCurve($plan->curve))['curve']];
@@ -128,7 +127,7 @@ final readonly class Levelling
     private function steadyTarget(Fields $wanted, Mix $mix, string $clip): ?float
     {
         if (!$wanted->isText('to')) {
-            return $wanted->float('to', -60, 0);
+            return $wanted->float('to', EvenUp::LOWEST, EvenUp::HIGHEST);
         }
 
         return match ($wanted->string('to')) {

@@ -36,7 +36,8 @@ use Wattage\Core\Timeline\Side;
 final readonly class SourceController
 {
     private const MAX_PIECE = 16 * 1024 ** 2;
-    private const SEGMENT_SECONDS = 2;
+    /** The screen gets its sound in parts of this length. */
+    public const SEGMENT_SECONDS = 2;
 
     public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities, private SourceView $views, private Record $record)
     {

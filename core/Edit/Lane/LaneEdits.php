@@ -48,7 +48,7 @@ final class LaneEdits
             'spacing' => true,
             default => throw InvalidDocument::wrongType('holds', 'tolerance or spacing'),
         };
-        $merge = new Merge($fields->float('tolerance', 0.0, 6.0, 0.25), $seconds('spacing', 0.5, 0.1), $seconds('glide', 5.0, 0.2), $apart);
+        $merge = new Merge($fields->float('tolerance', 0.0, Merge::MOST_TOLERANCE, Merge::USUAL_TOLERANCE), $seconds('spacing', Merge::WIDEST_SPACING, Merge::USUAL_SPACING), $seconds('glide', Merge::LONGEST_GLIDE, Merge::USUAL_GLIDE), $apart);
 
         return new Ride([] === $passes ? throw InvalidDocument::wrongType('passes', 'a list with at least one entry') : $passes, $merge, $apart);
     }

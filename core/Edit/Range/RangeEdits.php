@@ -15,7 +15,7 @@ use Wattage\Core\Timeline\Wire;
 /** Edits of the level over a range of time, and of single peaks. */
 final class RangeEdits
 {
-    private const LONGEST_RAMP = 60 * 96_000;
+    public const LONGEST_RAMP = 60 * 96_000;
 
     /** @return array<string, Closure(EditFields): Edit> by kind */
     public static function readers(): array

@@ -1,4 +1,5 @@
-import type { Hue, Stem } from "@/api/schema";
+import type { Stem } from "@/api/schema";
+import { CORE } from "@/preview/constants";
 
 export const STEMS: { stem: Stem; name: string }[] = [
   { stem: "speech", name: "Speech" },
@@ -7,4 +8,4 @@ export const STEMS: { stem: Stem; name: string }[] = [
   { stem: "effects", name: "Effects" },
 ];
 
-export const HUES: Hue[] = ["moss", "brick", "slate", "plum", "ochre", "teal"];
+export const HUES = CORE.hues;

@@ -1,5 +1,6 @@
+import { CORE } from "@/preview/constants";
 /** Samples in a segment at the mix rate: two seconds, as the server cuts them. */
-export const SEGMENT_SECONDS = 2;
+export const SEGMENT_SECONDS = CORE.segmentSeconds;
 
 /** Decoded segments kept beyond those that are needed now; one of stereo takes 0.8 MB. */
 const KEPT = 110;

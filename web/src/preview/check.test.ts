@@ -44,7 +44,7 @@ describe("times", () => {
       }
     }
     // SMPTE ST 12-1, from memory: frames 0 and 1 of a minute are left out, so that frame 1,800 is 00:01:00;02.
-    expect(frameAt(sampleOfTimecode(60, 2, 48000, "29.97df"), 48000, "29.97df")).toBe(1800);
+    expect(frameAt(sampleOfTimecode(60, 2, 48000, "29.97df") ?? -1, 48000, "29.97df")).toBe(1800);
   });
 
   it("have hours where there are some", () => {

@@ -1,6 +1,6 @@
 /** What a field can know by itself about what is typed, said before anything is sent; the server reads it all the same. */
 
-import { numberIn } from "./parse";
+import { looksLikeLength, looksLikeTime, numberIn } from "./parse";
 
 const LEVEL = /^([-+−]?(?:\d{1,6}(?:[.,]\d{0,12})?|[.,]\d{1,12}))\s*(db|%)?$/i;
 const SILENCE = /^(silence|[-−]\s*(inf|infinity|∞))$/i;
@@ -24,16 +24,13 @@ export function notALevel(text: string, most: number): string | null {
 /** @returns why it is no moment; null when it is one */
 export function notATime(text: string): string | null {
   const plain = text.trim();
-  const known =
-    /^\d{1,3}:[0-5]\d:[0-5]\d[:;]\d{2}$/.test(plain) ||
-    /^(?:(?:\d{1,3}:)?\d{1,4}:)?\d{1,6}(?:[.,]\d{0,9})?\s*s?$/.test(plain);
-  return known ? null : `“${plain}” is not a time. Type 00:00:58:05 or 0:58.2.`;
+  return looksLikeTime(plain) ? null : `“${plain}” is not a time. Type 00:00:58:05 or 0:58.2.`;
 }
 
 /** @returns why it is no length; null when it is one */
 export function notALength(text: string): string | null {
   const plain = text.trim();
-  return /^(\d{1,6}(?:[.,]\d{0,6})?|[.,]\d{1,6})\s*(s|ms|f|frames?)?$/i.test(plain)
+  return looksLikeLength(plain)
     ? null
     : `“${plain}” is not a length. Type seconds (0.4), 250 ms, or frames (12f).`;
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { decibelsAt, fadeGain, gainOf, isConstant } from "./schedule";
+import { fadeGain } from "./fade";
+import { decibelsAt, gainOf, isConstant } from "./schedule";
 
 describe("a schedule", () => {
   it("knows the shapes of fades as the core does", () => {

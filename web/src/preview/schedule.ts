@@ -1,18 +1,5 @@
-import type { FadeRamp, FadeShape, Stretch } from "@/api/schema";
-
-/** Gain of a fade at x along its way, 0…1; the same shapes as in the core. */
-export function fadeGain(shape: FadeShape, x: number): number {
-  switch (shape) {
-    case "linear":
-      return x;
-    case "equal-power":
-      return Math.sin((x * Math.PI) / 2);
-    case "s":
-      return 0.5 - 0.5 * Math.cos(x * Math.PI);
-    case "exponential":
-      return (Math.exp(6.907755278982137 * (x - 1)) - 0.001) / 0.999;
-  }
-}
+import type { FadeRamp, Stretch } from "@/api/schema";
+import { fadeGain } from "./fade";
 
 function rampGain(ramp: FadeRamp, position: number): number {
   const x = Math.min(1, Math.max(0, (position - ramp.from) / (ramp.to - ramp.from)));
@@ -50,7 +37,7 @@ export function isSampled(stretch: Stretch): boolean {
 
 /** Samples between the points of a sampled stretch. */
 export function gridOf(stretch: Stretch): number {
-  return stretch.grid ?? 96;
+  return stretch.grid ?? 384;
 }
 
 export function isConstant(stretch: Stretch): boolean {

@@ -1,20 +1,13 @@
-/** Frame rates by name: frames per second as a fraction, and frames counted per timecode second. For display only. */
-const RATES: Record<string, [number, number, number]> = {
-  "23.976": [24000, 1001, 24],
-  "24": [24, 1, 24],
-  "25": [25, 1, 25],
-  "29.97df": [30000, 1001, 30],
-  "29.97": [30000, 1001, 30],
-  "30": [30, 1, 30],
-  "50": [50, 1, 50],
-  "59.94": [60000, 1001, 60],
-  "60": [60, 1, 60],
-};
+import { CORE } from "./constants";
 
-export const FRAME_RATES = Object.keys(RATES);
+export const FRAME_RATES = Object.keys(CORE.frameRates);
 
-function rateOf(name: string): [number, number, number] {
-  return RATES[name] ?? [25, 1, 25];
+/** Frames per second as a fraction, frames counted per timecode second, and whether numbers are left out. */
+function rateOf(name: string): [numerator: number, denominator: number, nominal: number, drops: boolean] {
+  const rates: Record<string, { fraction: readonly [number, number]; nominal: number; drops: boolean }> =
+    CORE.frameRates;
+  const { fraction, nominal, drops } = rates[name] ?? CORE.frameRates["25"];
+  return [...fraction, nominal, drops];
 }
 
 /** The frame that shows at a sample, as the core counts it. */
@@ -32,17 +25,29 @@ export function sampleOfFrame(frame: number, rate: number, frameRate: string): n
 /** Frames from the start to a timecode of whole seconds; where drop-frame has no such number, the next one it has. */
 function frameOfSeconds(seconds: number, frameRate: string): number {
   const minutes = Math.floor(seconds / 60);
-  const dropped = frameRate === "29.97df" ? 2 * (minutes - Math.floor(minutes / 10)) : 0;
+  const dropped = rateOf(frameRate)[3] ? 2 * (minutes - Math.floor(minutes / 10)) : 0;
   const exists = dropped > 0 && seconds % 60 === 0 && minutes % 10 !== 0 ? 2 : 0;
   return seconds * rateOf(frameRate)[2] - dropped + exists;
 }
 
-/** The first sample of a timecode: whole seconds of it, and frames after them. */
-export function sampleOfTimecode(seconds: number, frames: number, rate: number, frameRate: string): number {
-  // The two numbers that drop-frame leaves out stand for the next one there is.
-  const dropped = frameRate === "29.97df" && seconds % 60 === 0 && Math.floor(seconds / 60) % 10 !== 0;
-  const after = dropped ? Math.max(0, frames - 2) : frames;
-  return sampleOfFrame(frameOfSeconds(seconds, frameRate) + after, rate, frameRate);
+export function samplesPerFrame(rate: number, frameRate: string): number {
+  const [numerator, denominator] = rateOf(frameRate);
+  return (rate * denominator) / numerator;
+}
+
+/** The first sample of a timecode: whole seconds of it, and frames after them; null where there is no such frame. */
+export function sampleOfTimecode(
+  seconds: number,
+  frames: number,
+  rate: number,
+  frameRate: string,
+): number | null {
+  const [, , nominal, drops] = rateOf(frameRate);
+  const minutes = Math.floor(seconds / 60);
+  const leftOut = drops && seconds % 60 === 0 && frames < 2 && minutes % 10 !== 0;
+  if (frames >= nominal || leftOut) return null;
+  const dropped = drops ? 2 * (minutes - Math.floor(minutes / 10)) : 0;
+  return sampleOfFrame(seconds * nominal + frames - dropped, rate, frameRate);
 }
 
 /** Distance of two marks on a ruler: whole frames, or whole seconds of timecode. */
@@ -76,7 +81,7 @@ export function shortTimecode(sample: number, rate: number, frameRate: string): 
 
 export function formatTimecode(sample: number, rate: number, frameRate: string): string {
   const base = rateOf(frameRate)[2];
-  const drop = frameRate === "29.97df";
+  const drop = rateOf(frameRate)[3];
   let count = frameAt(Math.max(0, sample), rate, frameRate);
   if (drop) {
     const tens = Math.floor(count / 17982);

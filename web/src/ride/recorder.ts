@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import type { Edit, Pass, RideSample, Track } from "@/api/schema";
 import type { Player } from "@/player";
 import { levelLane } from "@/preview/lanes";
@@ -26,7 +27,7 @@ export interface Trace {
   live: boolean;
 }
 
-export const FADER_BOTTOM = -60;
+export const FADER_BOTTOM = CORE.faderBottom;
 
 /** ms after which what has been ridden since is lost at most, should the page die. */
 const DRAFT_MS = 1000;

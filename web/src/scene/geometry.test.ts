@@ -1,6 +1,7 @@
+import { snapTo } from "@/preview/snap";
 import { describe, expect, it } from "vitest";
 import type { Stem, Track } from "@/api/schema";
-import { dbOfHeight, dragDb, heightOfDb, layOut, snapTo, yOfDb } from "./geometry";
+import { dbOfHeight, dragDb, heightOfDb, layOut, yOfDb } from "./geometry";
 import { clampView, fitSpan, zoomBy } from "./viewport";
 
 const track = (id: string, stem: Stem): Track => ({ id, name: id, stem, fader: 0, pan: 0, muted: false });

@@ -153,17 +153,3 @@ export function snapDb(lane: Lane, db: number, levels: number[], channel?: Side)
 export function laneAt(layout: Layout, y: number): Lane | null {
   return layout.lanes.find((l) => y >= l.top && y < l.top + l.height) ?? null;
 }
-
-/** The nearest of some positions within reach, or the position itself. */
-export function snapTo(position: number, targets: number[], reach: number): number {
-  let best = position;
-  let distance = reach;
-  for (const target of targets) {
-    const d = Math.abs(target - position);
-    if (d < distance) {
-      distance = d;
-      best = target;
-    }
-  }
-  return best;
-}

@@ -1,6 +1,7 @@
-import type { Clip, Fade, Lane, Side, Stretch, WireId } from "@/api/schema";
+import type { Clip, Lane, Side, Stretch, WireId } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
-import { decibelsAt, fadeGain, stretchIndexAt } from "@/preview/schedule";
+import { decibelsAt, stretchIndexAt } from "@/preview/schedule";
+import { fadeAt } from "@/preview/fade";
 import type { MixState } from "@/store/mixStore";
 import type { Range } from "@/store/screen";
 
@@ -38,15 +39,8 @@ export function heardLevelAt(clip: Clip, position: number): number {
   const [fadeIn, fadeOut] = clip.fades;
   const into = position - clip.at;
   const left = clip.at + clip.length - position;
-  const gain = partOf(fadeIn, into) * partOf(fadeOut, left);
+  const gain = fadeAt(fadeIn, into) * fadeAt(fadeOut, left);
   return storedLevelAt(clip, position) + 20 * Math.log10(gain);
-}
-
-/** Gain of a fade so many samples from its silent end. */
-function partOf(fade: Fade | undefined, samples: number): number {
-  if (!fade || fade.length === 0 || samples >= fade.length) return 1;
-  const { windowFrom = 0, windowTo = 1 } = fade;
-  return fadeGain(fade.shape, windowFrom + ((windowTo - windowFrom) * Math.max(0, samples)) / fade.length);
 }
 
 /** Level of a stored clip's wire at a timeline position, for a number that people read. */

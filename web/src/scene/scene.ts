@@ -15,6 +15,7 @@ import type {
   WireId,
 } from "@/api/schema";
 import { decibelsOf, unlinkedGain } from "@/lib/format";
+import { scheduleOf } from "@/preview/curve";
 import { levelLane } from "@/preview/lanes";
 import { decibelsAt, gainAt, stretchIndexAt } from "@/preview/schedule";
 import type { MixState } from "@/store/mixStore";
@@ -298,27 +299,7 @@ export function wireDbAt(wire: DrawnWire, sample: number): number {
 /** A straight-line stand-in for a schedule while its keyframes are dragged; the server's own replaces it. */
 export function roughSchedule(clip: Clip, channel?: Side): Stretch[] {
   const around = channel ? decibelsOf(clip.channels?.[channel]?.gain ?? 0) : 0;
-  return roughStretches(curveOf(clip, channel), around, clip.in, clip.in + clip.length);
-}
-
-function roughStretches(curve: Keyframe[], around: number, from: number, end: number): Stretch[] {
-  const points = curve.map((k) => ({
-    at: k.at,
-    db: Math.max(-144, decibelsOf(k.level) + around),
-    hold: k.ramp === "hold",
-  }));
-  const first = points[0];
-  const last = points[points.length - 1];
-  if (!first || !last) return [{ from, to: end, db: [around, 0] }];
-  const stretches: Stretch[] = [];
-  if (first.at > from) stretches.push({ from, to: first.at, db: [first.db, 0] });
-  for (let i = 1; i < points.length; i++) {
-    const a = points[i - 1];
-    const b = points[i];
-    if (a && b && b.at > a.at) stretches.push({ from: a.at, to: b.at, db: [a.db, a.hold ? 0 : b.db - a.db] });
-  }
-  if (last.at < end) stretches.push({ from: last.at, to: end, db: [last.db, 0] });
-  return stretches;
+  return scheduleOf(curveOf(clip, channel), around, clip.in, clip.in + clip.length);
 }
 
 /** A clip with other keyframes on one of its wires, as a drag shows it. */
@@ -342,7 +323,7 @@ export function withCurves(state: Drawn, curves: { id: WireId; curve: Keyframe[]
       const end = Math.max(state.length, (curve.at(-1)?.at ?? 0) + 1);
       preview.lanes = {
         ...preview.lanes,
-        [id.track]: { curve, ...(moved ? { schedule: roughStretches(curve, 0, 0, end) } : {}) },
+        [id.track]: { curve, ...(moved ? { schedule: scheduleOf(curve, 0, 0, end) } : {}) },
       };
       continue;
     }
@@ -357,16 +338,6 @@ export function withCurves(state: Drawn, curves: { id: WireId; curve: Keyframe[]
     };
   }
   return preview;
-}
-
-/** What a dip adds along a clip: nothing, down the ramp, all of it, up the ramp. Straight where the server's is smooth. */
-export function roughDip(from: number, to: number, ramp: number, by: number): (position: number) => number {
-  return (position) => {
-    const into =
-      ramp > 0 ? Math.min(1, Math.max(0, (position - from + ramp) / ramp)) : Number(position >= from);
-    const out = ramp > 0 ? Math.min(1, Math.max(0, (to + ramp - position) / ramp)) : Number(position < to);
-    return by * Math.min(into, out);
-  };
 }
 
 /** The ink of a track. */

@@ -1,29 +1,16 @@
 import { createStore, type StoreApi } from "zustand/vanilla";
 import type { Aim, Clip, Edit, Faders, OpenedMix, PastMix, Person, Role } from "@/api/schema";
 import { newId } from "@/lib/ids";
+import { CORE } from "@/preview/constants";
 import type { Asked } from "@/api/asked";
 import { type Content, contentFrom, contentOf, withSame } from "./content";
 import { type Adjustable, freshScreen, type RangeSettings, type ScreenState } from "./screen";
 import { type Keeping, type MixPort, onScreen, syncWith } from "./sync";
 
-const USUAL_ZONES = {
-  speech: { low: -26, high: -14 },
-  music: { high: -14 },
-  ambience: { high: -14 },
-  effects: { high: -14 },
-};
-
 export const USUAL_FADERS: Faders = { programme: 0, speech: 0, music: 0, ambience: 0, effects: 0 };
 
 /** What a new project aims for. */
-export const USUAL_AIM: Aim = {
-  clearance: 15,
-  sensitivity: 10,
-  loudness: -23,
-  truePeak: -1,
-  accepted: [],
-  zones: USUAL_ZONES,
-};
+export const USUAL_AIM: Aim = { ...CORE.aim.usual, accepted: [], zones: CORE.aim.zones };
 
 /** Another state that is shown and heard in place of the present one, which is kept aside. */
 interface Hearing {

@@ -1,5 +1,6 @@
 import type { Chosen, Clip, Keyframe, Lane, LanePart, Side, Track, WireId } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
+import { CORE } from "@/preview/constants";
 
 /** A level wire where it hangs: of a clip, of one channel of an opened clip, or a lane of a track. */
 export interface Wire {
@@ -21,8 +22,6 @@ interface Content {
   clips: Record<string, Clip>;
   tracks: Track[];
 }
-
-const DAY = 24 * 3600 * 96_000;
 
 /** Keyframes of a clip's own wire, or of one of its opened channels. */
 export function curveOf(clip: Clip, channel?: Side): Keyframe[] {
@@ -46,9 +45,9 @@ export function wireIn({ clips, tracks }: Content, id: WireId): Wire | null {
       curve: laneCurve(track, id.lane),
       ahead: 0,
       from: 0,
-      to: DAY,
+      to: CORE.longestMix,
       gainDb: 0,
-      most: level ? 12 : 24,
+      most: level ? CORE.highest.fader : CORE.highest.clip,
     };
   }
   const clip = clips[id.clip];
@@ -61,7 +60,7 @@ export function wireIn({ clips, tracks }: Content, id: WireId): Wire | null {
         from: clip.in,
         to: clip.in + clip.length,
         gainDb: decibelsOf(id.channel ? (clip.channels?.[id.channel]?.gain ?? 0) : clip.gain),
-        most: 24,
+        most: CORE.highest.clip,
       }
     : null;
 }

@@ -1,7 +1,8 @@
+import { snapTo } from "@/preview/snap";
 import type { Clip, Edit, Stem } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import type { MixState } from "@/store/mixStore";
-import { CLIP_MARGIN, type Lane, laneAt, type Layout, sampleAt, snapTo, type View } from "@/scene/geometry";
+import { CLIP_MARGIN, type Lane, laneAt, type Layout, sampleAt, type View } from "@/scene/geometry";
 import { SNAP_PX, snapTargets, time } from "./gesture";
 
 /** What letting go of a dragged recording would do, so that it is seen before it is done. */

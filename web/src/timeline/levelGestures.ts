@@ -8,7 +8,10 @@ import { dragDb, snapDb, soundArea } from "@/scene/geometry";
 import { type Gesture, levelReadout, OUTSIDE, time, Travel } from "./gesture";
 import type { Target } from "@/scene/hit";
 import { wiresInRange } from "@/scene/levels";
-import { type Preview, roughDip, roughSchedule, type Scene, withCurves } from "@/scene/scene";
+import { keyframeBounds } from "@/preview/bounds";
+import { CORE } from "@/preview/constants";
+import { dipAdds } from "@/preview/dip";
+import { type Preview, roughSchedule, type Scene, withCurves } from "@/scene/scene";
 import type { Start } from "./startGesture";
 
 type On<K extends Target["kind"]> = Extract<Target, { kind: K }>;
@@ -29,7 +32,7 @@ export function moveKeyframes(
     : [{ ...wire.id, keyframes: [keyframe.at] }];
   const wires = taken(state, chosen);
   const level = decibelsOf(keyframe.level);
-  const [earliest, latest] = bounds(wires);
+  const [earliest, latest] = keyframeBounds(wires.map((w) => ({ ...w.wire, keyframes: w.keyframes })));
   const headroom = Math.min(...wires.map((w) => w.wire.most - Math.max(...levelsOf(w))));
   let later = 0;
   let to = level;
@@ -100,24 +103,6 @@ function besideLevels(wire: Wire, dragged: Set<number>): number[] {
     if (!dragged.has(k.at) && next) levels.push(decibelsOf(k.level) + wire.gainDb);
   });
   return levels;
-}
-
-/** How far the chosen keyframes can go earlier and later, in samples. */
-function bounds(wires: Taken[]): [number, number] {
-  let earliest = -Infinity;
-  let latest = Infinity;
-  for (const { wire, keyframes } of wires) {
-    wire.curve.forEach((k, i) => {
-      if (!keyframes.has(k.at)) return;
-      const before = wire.curve[i - 1];
-      const after = wire.curve[i + 1];
-      const low = before && !keyframes.has(before.at) ? before.at + 1 : 0;
-      const high = after && !keyframes.has(after.at) ? after.at - 1 : Infinity;
-      earliest = Math.max(earliest, Math.max(low, k.at >= wire.from ? wire.from : 0) - k.at);
-      latest = Math.min(latest, Math.min(high, k.at <= wire.to ? wire.to : Infinity) - k.at);
-    });
-  }
-  return [Math.min(0, earliest), Math.max(0, latest)];
 }
 
 function levelsOf({ wire, keyframes }: Taken): number[] {
@@ -227,7 +212,7 @@ function dragRest(
 ): Gesture | null {
   if ("track" in id && id.lane === "ducking") return null;
   const rest = "track" in id ? decibelsOf(lane.track.fader) : gainDb;
-  const most = "track" in id ? 12 : 24;
+  const most = "track" in id ? CORE.highest.fader : CORE.highest.clip;
   const several =
     "track" in id
       ? []
@@ -349,10 +334,10 @@ function placeOfEdit(over: Over): string {
 /** @param out samples by which the full depth reaches beyond the range; negative where the ramps lie within it */
 function dipped(state: MixState, range: Range, over: Over, out: number, ramp: number, by: number): Preview {
   const [from, to] = [range.from - out, range.to + out];
-  if ("track" in over) return { clips: {}, lanes: { [over.track]: { extra: roughDip(from, to, ramp, by) } } };
+  if ("track" in over) return { clips: {}, lanes: { [over.track]: { extra: dipAdds(from, to, ramp, by) } } };
   const clips = over.clips.map((id) => {
     const ahead = wireIn(state, { clip: id })?.ahead ?? 0;
-    return [id, { extra: roughDip(from + ahead, to + ahead, ramp, by) }] as const;
+    return [id, { extra: dipAdds(from + ahead, to + ahead, ramp, by) }] as const;
   });
   return { clips: Object.fromEntries(clips) };
 }

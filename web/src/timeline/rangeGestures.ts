@@ -1,8 +1,9 @@
+import { snapTo } from "@/preview/snap";
 import type { Chosen, Marker } from "@/api/schema";
 import { merged } from "@/store/chosen";
 import type { MixState } from "@/store/mixStore";
 import { looseChange, type Range } from "@/store/screen";
-import { type Lane, sampleAt, snapTo } from "@/scene/geometry";
+import { type Lane, sampleAt } from "@/scene/geometry";
 import { type Gesture, seconds, SNAP_PX, snapTargets, time } from "./gesture";
 import { placeOf } from "@/scene/hit";
 import { type DrawnWire, grippable, type Scene } from "@/scene/scene";

@@ -1,8 +1,9 @@
+import { snapTo } from "@/preview/snap";
 import type { Edit, Track } from "@/api/schema";
 import { formatPan } from "@/preview/pan";
 import type { MixState } from "@/store/mixStore";
 import type { Range } from "@/store/screen";
-import { sampleAt, snapTo } from "@/scene/geometry";
+import { sampleAt } from "@/scene/geometry";
 import { type Gesture, SNAP_PX, snapTargets, time, Travel } from "./gesture";
 import type { Scene } from "@/scene/scene";
 import { dragPan, pointsOf, type SideTarget } from "@/scene/sideLanes";

@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { CircleDot } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Pass, Track } from "@/api/schema";
@@ -178,7 +179,7 @@ export function Thinning() {
   // How close it comes is told by the server, at the end of what the edit is called.
   const label = useMix((s) => s.label);
   if (!ridden) return null;
-  const { tolerance = 0.25, spacing = 0.1 } = ridden.edit;
+  const { tolerance = CORE.ride.usual.tolerance, spacing = CORE.ride.usual.spacing } = ridden.edit;
   const ids = ridden.edit.passes.map((pass) => pass.track);
   const count = tracks
     .filter((t) => ids.includes(t.id))

@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { Link2 } from "lucide-react";
 import { type ReactNode, useRef, useState } from "react";
 import type { Level, Stem, Track } from "@/api/schema";
@@ -79,7 +80,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
           <LevelField
             label={`Level of ${track.name} in dB`}
             level={value <= FADER_MIN ? "silence" : value}
-            most={12}
+            most={CORE.highest.fader}
             disabled={!canEdit}
             onCommit={(fader) => typeFader(store, track.id, fader)}
           />
@@ -196,7 +197,7 @@ function BusStrip({
         <LevelField
           label={`Level of ${called} in dB`}
           level={level}
-          most={12}
+          most={CORE.highest.fader}
           disabled={!canEdit}
           onCommit={commit}
         />

@@ -1,9 +1,12 @@
 import type { Rule } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { TypedField } from "@/parts/TypedField";
+import { CORE } from "@/preview/constants";
 import { notANumber } from "@/preview/check";
 import { numberIn } from "@/preview/parse";
 import { useMixStore } from "@/store/context";
+
+const [LEAST, MOST] = CORE.duck.depth;
 
 /** How far the music goes down: by a number, or as deep as a clearance needs. */
 export function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) => void }) {
@@ -29,8 +32,8 @@ export function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) 
         <Typed
           label="Depth, dB"
           unit="dB"
-          least={-60}
-          most={-0.5}
+          least={LEAST}
+          most={MOST}
           value={draft.depth ?? -12}
           disabled={!fixed}
           onChange={(depth) => set({ depth })}
@@ -49,8 +52,8 @@ export function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) 
         <Typed
           label="Wanted clearance, LU"
           unit="LU"
-          least={3}
-          most={40}
+          least={CORE.aim.clearance[0]}
+          most={CORE.aim.clearance[1]}
           value={draft.clearance}
           disabled={fixed}
           onChange={(clearance) => set({ clearance })}
@@ -63,8 +66,8 @@ export function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) 
           <Typed
             label="Deepest, dB"
             unit="dB"
-            least={-60}
-            most={-0.5}
+            least={LEAST}
+            most={MOST}
             value={draft.deepest}
             onChange={(deepest) => set({ deepest })}
           />

@@ -1,5 +1,6 @@
 import type { DuckingPlan, Rule } from "@/api/schema";
 import { formatDb } from "@/lib/format";
+import { CORE } from "@/preview/constants";
 import { useMix, useMixStore } from "@/store/context";
 import { Depth } from "./Depth";
 import { mutedSpeakers } from "./duckRules";
@@ -47,7 +48,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         className="field py-0.5 font-semibold"
         aria-label="Name of the rule"
         value={draft.name}
-        maxLength={200}
+        maxLength={CORE.longestName}
         onChange={(event) => set({ name: event.target.value })}
         onKeyDown={(event) => event.stopPropagation()}
       />
@@ -72,8 +73,8 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         unit="dB"
         hint="Above the background of the recording. Less hears quieter speech"
         value={draft.sensitivity ?? usual}
-        least={3}
-        most={30}
+        least={CORE.aim.sensitivity[0]}
+        most={CORE.aim.sensitivity[1]}
         step={0.5}
         onChange={(sensitivity) => set({ sensitivity })}
       />

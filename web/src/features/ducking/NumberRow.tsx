@@ -1,9 +1,10 @@
 import { TypedField } from "@/parts/TypedField";
+import { CORE } from "@/preview/constants";
 import { notANumber } from "@/preview/check";
 import { numberIn } from "@/preview/parse";
 
 /** Seconds that can be typed for any time of a rule; its slider ends where most rules do. */
-const LONGEST = 10;
+const LONGEST = CORE.duck.longest;
 
 interface Props {
   name: string;

@@ -1,37 +1,10 @@
 import type { Rule, Track } from "@/api/schema";
 import { newId } from "@/lib/ids";
+import { CORE } from "@/preview/constants";
 
-type Timing = Pick<Rule, "lead" | "fall" | "rise" | "hold" | "bridge" | "ignore">;
+export type Preset = (typeof CORE.duck.presets)[number];
 
-export interface Preset {
-  name: string;
-  depth: number | null;
-  timing: Timing;
-}
-
-/** Ways to give way, by the kind of programme: our own, around what is common practice. */
-export const PRESETS: Preset[] = [
-  {
-    name: "Interview",
-    depth: -12,
-    timing: { lead: 0.1, fall: 0.4, rise: 0.9, hold: 0.3, bridge: 0.8, ignore: 0.15 },
-  },
-  {
-    name: "Podcast",
-    depth: null,
-    timing: { lead: 0.15, fall: 0.3, rise: 1.2, hold: 0.5, bridge: 1.5, ignore: 0.2 },
-  },
-  {
-    name: "Lively",
-    depth: -9,
-    timing: { lead: 0.05, fall: 0.15, rise: 0.4, hold: 0.1, bridge: 0.4, ignore: 0.1 },
-  },
-  {
-    name: "Gentle",
-    depth: -8,
-    timing: { lead: 0.2, fall: 0.9, rise: 2, hold: 0.6, bridge: 1.5, ignore: 0.25 },
-  },
-];
+export const PRESETS: readonly Preset[] = CORE.duck.presets;
 
 /** A rule by a preset: music under all speech, until it is said otherwise. */
 export function ruleBy(preset: Preset, tracks: Track[], clearance: number): Rule {

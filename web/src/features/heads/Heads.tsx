@@ -7,6 +7,7 @@ import { HoldsFader } from "@/parts/HoldsFader";
 import { FADER_BOTTOM, typeFader, useFader } from "@/ride";
 import { CAPTION, type Lane, type Layout } from "@/scene/geometry";
 import { inkOf } from "@/scene/scene";
+import { CORE } from "@/preview/constants";
 import { formatDb } from "@/lib/format";
 import { newId } from "@/lib/ids";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -192,7 +193,7 @@ function HeadFader({ track }: { track: Track }) {
         label={`Fader of ${track.name}`}
         ink={riding ? "copper" : inkOf(track)}
         min={FADER_BOTTOM}
-        max={12}
+        max={CORE.highest.fader}
         disabled={!canEdit}
         value={value}
         onMove={move}
@@ -210,7 +211,7 @@ function HeadFader({ track }: { track: Track }) {
           className="w-[54px]"
           label={`Level of ${track.name} in dB`}
           level={value <= FADER_BOTTOM ? "silence" : value}
-          most={12}
+          most={CORE.highest.fader}
           disabled={!canEdit}
           onCommit={(text) => typeFader(store, track.id, text)}
         />

@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import type { Track } from "@/api/schema";
 import { useCanEdit, useMixStore } from "@/store/context";
 
@@ -16,7 +17,7 @@ export function TrackName({ track, renaming, onRenaming }: Props) {
       className="field min-w-0 flex-1 py-0"
       aria-label="Track name"
       defaultValue={track.name}
-      maxLength={200}
+      maxLength={CORE.longestName}
       autoFocus
       onBlur={(event) => {
         onRenaming(false);

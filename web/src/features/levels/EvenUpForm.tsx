@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "@/api/client";
@@ -22,7 +23,7 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
   const [level, setLevel] = useState("-20");
   const number = numberIn(level);
   const wanted = to === "stem" ? "stem" : to === "number" ? (number ?? 0) : { clip: to };
-  const wrong = to === "number" ? notANumber(level, -60, 0, "dBFS") : null;
+  const wrong = to === "number" ? notANumber(level, ...CORE.average.asked, "dBFS") : null;
   const usable = wrong === null;
   const { data, error } = useQuery({
     queryKey: ["even-up", project, revision, selected, by, wanted],

@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "@/api/client";
@@ -30,11 +31,11 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
   const project = useMix((s) => s.project.id);
   const revision = useMix((s) => s.revision);
   const selected = useMix((s) => s.selected);
-  const [settings, setSettings] = useState<Settings>({ window: 3, up: 9, down: 12, tolerance: 0.5 });
+  const [settings, setSettings] = useState<Settings>(CORE.steady.usual);
   const [to, setTo] = useState<"own" | "stem" | "number">("own");
   const [level, setLevel] = useState("-20");
   const number = numberIn(level);
-  const wrong = to === "number" ? notANumber(level, -60, 0, "dBFS") : null;
+  const wrong = to === "number" ? notANumber(level, ...CORE.average.asked, "dBFS") : null;
   const wanted = to === "number" ? (number ?? -20) : to;
   const [shown, setShown] = useState(selected[0] ?? "");
   const { data, error, isFetching } = useQuery({

@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { useMutation } from "@tanstack/react-query";
 import { FolderPlus } from "lucide-react";
 import { useRef } from "react";
@@ -41,7 +42,7 @@ export function BeginProject({ onOpen }: { onOpen: (project: string) => void }) 
           className="field"
           name="name"
           required
-          maxLength={200}
+          maxLength={CORE.longestName}
           defaultValue={`Programme of ${new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long" })}`}
           onFocus={(event) => event.currentTarget.select()}
         />

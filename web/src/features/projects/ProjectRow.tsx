@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { useMutation } from "@tanstack/react-query";
 import { Copy, Pencil, Trash2 } from "lucide-react";
 import { AlertDialog } from "radix-ui";
@@ -19,7 +20,8 @@ export function ProjectRow({ project, onOpen }: { project: Project; onOpen: () =
   });
   const remove = useMutation({ mutationFn: () => api.deleteProject(project.id), ...settled });
   const copy = useMutation({
-    mutationFn: (key: string) => api.copyProject(project.id, `Copy of ${project.name}`.slice(0, 200), key),
+    mutationFn: (key: string) =>
+      api.copyProject(project.id, `Copy of ${project.name}`.slice(0, CORE.longestName), key),
     ...askedAgain,
     ...settled,
   });
@@ -103,7 +105,7 @@ function Rename({
         aria-label="New name"
         defaultValue={name}
         autoFocus
-        maxLength={200}
+        maxLength={CORE.longestName}
       />
       <button className="button button-main">Rename</button>
       <button type="button" className="button" onClick={onKeep}>

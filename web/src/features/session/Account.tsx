@@ -1,3 +1,4 @@
+import { CORE } from "@/preview/constants";
 import { useMutation } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { Sheet } from "@/parts/Sheet";
@@ -45,7 +46,7 @@ export function Account({ user, onChange }: Props) {
                 className="field min-w-0 flex-1"
                 name="name"
                 required
-                maxLength={200}
+                maxLength={CORE.longestName}
                 defaultValue={user.name}
                 autoComplete="name"
               />

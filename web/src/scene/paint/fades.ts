@@ -1,5 +1,5 @@
 import type { Fade } from "@/api/schema";
-import { fadeGain } from "@/preview/schedule";
+import { fadeGain } from "@/preview/fade";
 import { soundArea, xOf } from "../geometry";
 import type { DrawnClip, Scene } from "../scene";
 import type { Palette } from "./palette";

@@ -1,5 +1,6 @@
 import type { Side } from "@/api/schema";
-import { fadeGain, gainOf, stretchIndexAt } from "@/preview/schedule";
+import { fadeGain } from "@/preview/fade";
+import { gainOf, stretchIndexAt } from "@/preview/schedule";
 import { sideOf } from "@/store/wires";
 import { soundArea, xOf } from "../geometry";
 import type { Outlines } from "../outlines";

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Tests\support;
+
+use Closure;
+use Wattage\App\Http\SourceController;
+use Wattage\Core\Ducking\Preset;
+use Wattage\Core\Edit\Range\RangeEdits;
+use Wattage\Core\Level\Decibels;
+use Wattage\Core\Loudness\EvenUp;
+use Wattage\Core\Ride\Merge;
+use Wattage\Core\Speech\Steady;
+use Wattage\Core\Time\FrameRate;
+use Wattage\Core\Timeline\Aim;
+use Wattage\Core\Timeline\DuckRule;
+use Wattage\Core\Timeline\DuckTiming;
+use Wattage\Core\Timeline\Hue;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Name;
+use Wattage\Core\Timeline\Stem;
+use Wattage\Core\Timeline\Zone;
+
+/** What the screen has to know of the core before it asks: limits, what is usual, frame rates. Written to web/src/preview/constants.ts. */
+final class ScreenConstants
+{
+    public const FILE = __DIR__.'/../../web/src/preview/constants.ts';
+
+    public static function written(): string
+    {
+        $json = json_encode(self::values(), \JSON_PRETTY_PRINT | \JSON_UNESCAPED_SLASHES | \JSON_THROW_ON_ERROR);
+
+        return "/** Made from the core by php tools/screen-constants.php; a test says when it is out of date. dB, seconds and samples, as the core has them. */\nexport const CORE = {$json} as const;\n";
+    }
+
+    /** @return array<string, mixed> */
+    private static function values(): array
+    {
+        $rate = Mix::DEFAULT_RATE;
+        $seconds = static fn (DuckTiming $timing): array => array_map(static fn (int $samples): float => $samples / $rate, get_object_vars($timing));
+        $aim = new Aim();
+        $byStem = static fn (Closure $of): array => array_combine(array_column(Stem::cases(), 'value'), array_map($of, Stem::cases()));
+
+        return [
+            'rate' => $rate,
+            'segmentSeconds' => SourceController::SEGMENT_SECONDS,
+            'longestName' => Name::MAX,
+            'longestMix' => Mix::MAX_HOURS * 3600 * 96_000,
+            'longestRamp' => RangeEdits::LONGEST_RAMP,
+            'highest' => ['clip' => Decibels::MAX_CLIP, 'fader' => Decibels::MAX_FADER],
+            'faderBottom' => Merge::FADER_BOTTOM,
+            'stems' => array_column(Stem::cases(), 'value'),
+            'hues' => array_column(Hue::cases(), 'value'),
+            'frameRates' => array_combine(
+                array_column(FrameRate::cases(), 'value'),
+                array_map(static fn (FrameRate $of): array => ['fraction' => $of->fraction(), 'nominal' => $of->nominal(), 'drops' => $of->dropsFrames()], FrameRate::cases()),
+            ),
+            'aim' => [
+                'clearance' => [Aim::LEAST_CLEARANCE, Aim::MOST_CLEARANCE],
+                'sensitivity' => [Aim::LEAST_SENSITIVITY, Aim::MOST_SENSITIVITY],
+                'usual' => ['clearance' => $aim->clearance, 'sensitivity' => $aim->sensitivity, 'loudness' => $aim->loudness, 'truePeak' => $aim->truePeak],
+                'zones' => $byStem(static fn (Stem $stem): array => array_filter(get_object_vars(Zone::usual($stem)), is_float(...))),
+            ],
+            'duck' => [
+                'depth' => [DuckRule::DEEPEST, DuckRule::SHALLOWEST],
+                'longest' => DuckTiming::LONGEST_SECONDS,
+                'presets' => array_map(static fn (Preset $preset): array => ['name' => $preset->name, 'depth' => $preset->depth, 'timing' => $seconds($preset->timing)], Preset::all($rate)),
+            ],
+            'steady' => [
+                'window' => [Steady::SHORTEST_WINDOW, Steady::LONGEST_WINDOW],
+                'up' => [0, Steady::MOST_UP],
+                'down' => [0, Steady::MOST_DOWN],
+                'tolerance' => [Steady::LEAST_TOLERANCE, Steady::MOST_TOLERANCE],
+                'usual' => ['window' => Steady::USUAL_WINDOW, 'up' => Steady::USUAL_UP, 'down' => Steady::USUAL_DOWN, 'tolerance' => Steady::USUAL_TOLERANCE],
+            ],
+            'average' => ['asked' => [EvenUp::LOWEST, EvenUp::HIGHEST], 'usual' => $byStem(EvenUp::usual(...))],
+            'ride' => [
+                'tolerance' => [0, Merge::MOST_TOLERANCE],
+                'spacing' => [0, Merge::WIDEST_SPACING],
+                'glide' => [0, Merge::LONGEST_GLIDE],
+                'usual' => ['tolerance' => Merge::USUAL_TOLERANCE, 'spacing' => Merge::USUAL_SPACING, 'glide' => Merge::USUAL_GLIDE],
+            ],
+        ];
+    }
+}
