@@ -4,38 +4,24 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\core;
 
-use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
-/** The rooms of the core, and those of the application, stand in an order; each may use those before it, and none after it. */
+/** The rooms of all three trees, in the order that tools/rooms.json gives: none uses one above it, and none has more than a fifth of its tree. */
 final class RoomsTest extends TestCase
 {
     private const ROOT = __DIR__.'/../..';
 
-    /** @param list<string> $order */
-    #[DataProvider('trees')]
-    public function testNoRoomUsesOneAfterIt(string $tree, string $namespace, array $order): void
+    public function testRoomsStandInOrder(): void
     {
-        $place = array_flip($order);
-        $rooms = array_map(basename(...), glob(self::ROOT."/{$tree}/*", \GLOB_ONLYDIR) ?: []);
-        self::assertSame([], array_merge(array_diff($rooms, $order), array_diff($order, $rooms)), 'every room has its place');
-        $upwards = [];
-        foreach ($rooms as $room) {
-            foreach ([...(glob(self::ROOT."/{$tree}/{$room}/*.php") ?: []), ...(glob(self::ROOT."/{$tree}/{$room}/*/*.php") ?: [])] as $file) {
-                preg_match_all("/Wattage\\\\{$namespace}\\\\(\\w+)\\\\/", (string) file_get_contents($file), $used);
-                foreach (array_unique($used[1]) as $other) {
-                    $place[$other] <= $place[$room] || $upwards[] = substr($file, \strlen(self::ROOT) + 1).' uses '.$other;
-                }
-            }
-        }
-        self::assertSame([], $upwards);
+        exec('node '.escapeshellarg(self::ROOT.'/tools/rooms.mjs').' --check 2>&1', $said, $code);
+        self::assertSame([], $said);
+        self::assertSame(0, $code);
     }
 
-    /** @return iterable<string, array{string, string, list<string>}> */
-    public static function trees(): iterable
+    public function testNoFunctionIsLongerThanAPage(): void
     {
-        yield 'the core' => ['core', 'Core', ['Level', 'Time', 'Curve', 'Fade', 'Captions', 'Signal', 'Timeline', 'Render', 'Loudness', 'Speech', 'Ducking', 'Ride', 'Handover', 'Interchange', 'Cut', 'Edit']];
-        yield 'the application' => ['src', 'App', ['Database', 'Entity', 'Storage', 'Job', 'People', 'Request', 'Upkeep', 'Media', 'Security', 'Project', 'Archive', 'Handover', 'Intake', 'Http', 'Work', 'Command']];
+        exec('php '.escapeshellarg(self::ROOT.'/tools/sizes.php').' --check 2>&1', $said);
+        self::assertSame([], $said);
     }
 
     public function testTheCoreKnowsNothingOfTheApplication(): void
