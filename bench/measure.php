@@ -15,7 +15,11 @@ mkdir($dir);
 register_shutdown_function(static fn () => exec('rm -rf '.escapeshellarg($dir)));
 $php = [\PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit_buffer_size=64M', '-d', 'opcache.jit=tracing', '-d', 'opcache.file_update_protection=0', '-d', 'memory_limit=64M'];
 
-/** @param list<string> $command @return array{float, string} seconds, what it printed */
+/**
+ * @param list<string> $command
+ *
+ * @return array{float, string} seconds, what it printed
+ */
 function timed(array $command): array
 {
     $begun = microtime(true);

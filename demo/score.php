@@ -20,7 +20,10 @@ function variable(int $value): string
     return $bytes;
 }
 
-/** @param list<array{int, int, int, int, int}> $notes channel, start and length in ticks, pitch, velocity */
+/**
+ * @param list<array{int, int, int, int, int}> $notes channel, start and length in ticks, pitch, velocity
+ * @param array<int, int> $programs
+ */
 function midi(array $notes, int $bpm, array $programs): string
 {
     $events = [];

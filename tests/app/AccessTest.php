@@ -109,7 +109,10 @@ final class AccessTest extends ApiTestCase
         }
     }
 
-    /** @param array{int, int, int} $answers */
+    /**
+     * @param array<mixed>|string|null $body
+     * @param array{int, int, int} $answers
+     */
     #[DataProvider('routes')]
     public function testWhoMayDoWhat(string $method, string $path, array|string|null $body, array $answers): void
     {
@@ -132,7 +135,10 @@ final class AccessTest extends ApiTestCase
         }
     }
 
-    /** @param array{int, int, int} $answers */
+    /**
+     * @param array<mixed>|string|null $body
+     * @param array{int, int, int} $answers
+     */
     #[DataProvider('routes')]
     public function testADeletedProjectIsGoneByEveryAddress(string $method, string $path, array|string|null $body, array $answers): void
     {

@@ -70,6 +70,7 @@ abstract class ApiTestCase extends WebTestCase
     }
 
     /**
+     * @param array<mixed>|string|null $body
      * @param array<string, string> $headers
      *
      * @return array<string, mixed>
@@ -86,7 +87,11 @@ abstract class ApiTestCase extends WebTestCase
         return \is_array($json) ? $json : [];
     }
 
-    /** @param array<string, mixed> $edit */
+    /**
+     * @param array<string, mixed> $edit
+     *
+     * @return array<string, mixed>
+     */
     protected function edit(string $project, array $edit, ?int $base = null): array
     {
         $base ??= $this->call('GET', "/api/projects/{$project}/mix")['revision'];
@@ -94,7 +99,15 @@ abstract class ApiTestCase extends WebTestCase
         return $this->call('POST', "/api/projects/{$project}/edits", $edit, ['If-Match' => "\"{$base}\""]);
     }
 
-    /** Undo, redo and the like, from what the screen shows. */
+    /**
+     * Undo, redo and the like, from what the screen shows.
+     *
+     * @phpstan-impure
+     *
+     * @param ?array<mixed> $body
+     *
+     * @return array<string, mixed>
+     */
     protected function step(string $method, string $project, string $step, ?array $body = null, ?int $base = null): array
     {
         $base ??= $this->call('GET', "/api/projects/{$project}/mix")['revision'];
@@ -119,7 +132,13 @@ abstract class ApiTestCase extends WebTestCase
         $this->entities()->flush();
     }
 
-    /** Sends a file as the screen does, in pieces, and lets a worker take it. @return array<string, mixed> the source as it then is */
+    /**
+     * Sends a file as the screen does, in pieces, and lets a worker take it.
+     *
+     * @param int<1, max> $piece bytes
+     *
+     * @return array<string, mixed> the source as it then is
+     */
     protected function bringIn(string $project, string $name, string $bytes, int $piece = 50_000): array
     {
         $source = $this->call('POST', "/api/projects/{$project}/sources", ['name' => $name, 'size' => \strlen($bytes)]);
@@ -135,6 +154,7 @@ abstract class ApiTestCase extends WebTestCase
         return $this->sourceNow($project, $source['id']);
     }
 
+    /** @return array<string, mixed> */
     protected function sourceNow(string $project, string $id): array
     {
         foreach ($this->call('GET', "/api/projects/{$project}/sources")['sources'] as $source) {
@@ -153,6 +173,7 @@ abstract class ApiTestCase extends WebTestCase
         $this->entities()->clear();
     }
 
+    /** @phpstan-impure */
     protected function statusCode(): int
     {
         return $this->browser->getInternalResponse()->getStatusCode();
@@ -173,7 +194,11 @@ abstract class ApiTestCase extends WebTestCase
         return $this->entities()->getRepository(Source::class)->count(['project' => $project]);
     }
 
-    /** A WAV file of a sine, made by ffmpeg from nothing. @param list<string> $options */
+    /**
+     * A WAV file of a sine, made by ffmpeg from nothing.
+     *
+     * @param list<string> $options
+     */
     protected static function media(float $seconds = 1.0, int $channels = 2, int $rate = 48_000, string $format = 'wav', array $options = [], int $hz = 440): string
     {
         $layout = [1 => 'mono', 2 => 'stereo', 6 => '5.1'][$channels];

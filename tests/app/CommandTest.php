@@ -19,8 +19,9 @@ final class CommandTest extends ApiTestCase
     {
         $user = $this->signedIn();
         $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo'));
-        self::assertSame(0, $command->execute(['email' => $user->email]));
-        self::assertSame(0, $command->execute(['email' => $user->email]));
+        foreach ([1, 2] as $_) {
+            self::assertSame(0, $command->execute(['email' => $user->email]));
+        }
         $projects = $this->call('GET', '/api/projects')['projects'];
         self::assertSame(['The Salt Ferry'], array_column($projects, 'name'));
 

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Exception\DriverException;
 use PDOException;
 use RuntimeException;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
+use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
 use Wattage\App\Database\Outage;
 use Wattage\App\Entity\Role;
 
@@ -59,19 +60,19 @@ final class DoorsTest extends ApiTestCase
         $hasher = new class implements UserPasswordHasherInterface {
             public int $hashed = 0;
 
-            public function hashPassword($user, string $plainPassword): string
+            public function hashPassword(PasswordAuthenticatedUserInterface $user, string $plainPassword): string
             {
                 ++$this->hashed;
 
                 return 'x';
             }
 
-            public function isPasswordValid($user, string $plainPassword): bool
+            public function isPasswordValid(PasswordAuthenticatedUserInterface $user, string $plainPassword): bool
             {
                 return false;
             }
 
-            public function needsRehash($user): bool
+            public function needsRehash(PasswordAuthenticatedUserInterface $user): bool
             {
                 return false;
             }

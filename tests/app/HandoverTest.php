@@ -258,7 +258,7 @@ final class HandoverTest extends ApiTestCase
         self::assertEquals([$own], $this->call('GET', '/api/targets')['targets']);
         $this->call('PUT', '/api/targets', ['targets' => [[...$own, 'loudness' => 3.0]]]);
         self::assertSame(422, $this->statusCode());
-        $this->signedIn('another@wattage.example');
+        $this->signedIn();
         self::assertSame([], $this->call('GET', '/api/targets')['targets']);
     }
 

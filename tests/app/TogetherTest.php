@@ -228,7 +228,14 @@ final class TogetherTest extends ApiTestCase
         self::assertSame([621, 620], array_column($this->call('GET', "/api/projects/{$project}/history?after=619")['revisions'], 'number'));
     }
 
-    /** What a screen shows after an answer, as the screen works it out. @param array<string, mixed> $mix @param array<string, mixed> $changes */
+    /**
+     * What a screen shows after an answer, as the screen works it out.
+     *
+     * @param array<string, mixed> $mix
+     * @param array<string, mixed> $changes
+     *
+     * @return array<string, mixed>
+     */
     private static function after(array $mix, array $changes): array
     {
         $clips = array_column($mix['clips'], null, 'id');

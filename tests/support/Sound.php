@@ -80,7 +80,11 @@ final class Sound
         return $path;
     }
 
-    /** Runs a program and returns what it writes; a failure fails the test. @param list<string> $command */
+    /**
+     * Runs a program and returns what it writes; a failure fails the test.
+     *
+     * @param list<string> $command
+     */
     public static function run(array $command): string
     {
         $process = proc_open($command, [1 => ['pipe', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
@@ -93,7 +97,12 @@ final class Sound
         return $output;
     }
 
-    /** Largest difference of two lists of floats in dBFS. @param array<int, float> $a @param array<int, float> $b */
+    /**
+     * Largest difference of two lists of floats in dBFS.
+     *
+     * @param array<int, float> $a
+     * @param array<int, float> $b
+     */
     public static function residualDbfs(array $a, array $b): float
     {
         $worst = 0.0;

@@ -23,7 +23,11 @@ final class CaptionFileTest extends TestCase
         self::assertCount($leftOut, $file->leftOut);
     }
 
-    /** Syntax as the W3C's WebVTT defines it: header text, notes, styles, regions, cue names, settings, tags, entities, hours left out. */
+    /**
+     * Syntax as the W3C's WebVTT defines it: header text, notes, styles, regions, cue names, settings, tags, entities, hours left out.
+     *
+     * @return iterable<string, array{string, list<array{float, float, string}>}>
+     */
     public static function files(): iterable
     {
         yield 'WebVTT, the least' => ["WEBVTT\n\n00:11.000 --> 00:13.000\nWe are at the slip.\n", [[11.0, 13.0, 'We are at the slip.']]];

@@ -222,6 +222,6 @@ final class LayoutTest extends TestCase
             array_push($all, ...$samples);
         }
 
-        return array_values($all);
+        return $all;
     }
 }

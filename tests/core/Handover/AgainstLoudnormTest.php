@@ -36,10 +36,10 @@ final class AgainstLoudnormTest extends TestCase
             }
             unset($of);
         }
-        self::assertLessThanOrEqual(0.1, max($ours['off']));
+        self::assertLessThanOrEqual(0.1, max([0.0, ...$ours['off']]));
         self::assertLessThanOrEqual(array_sum($theirs['off']), array_sum($ours['off']));
         // ffmpeg's oversampling is another one, within 0.2 dB.
-        self::assertLessThanOrEqual(0.2, max($ours['over']));
+        self::assertLessThanOrEqual(0.2, max([-\INF, ...$ours['over']]));
         self::assertLessThanOrEqual(array_sum($theirs['range']), array_sum($ours['range']));
     }
 

@@ -187,7 +187,11 @@ final class PeakGuardTest extends TestCase
         return $written;
     }
 
-    /** @param list<float> $samples stereo @return float by all taps, phases and samples, and the samples themselves */
+    /**
+     * @param list<float> $samples stereo
+     *
+     * @return float by all taps, phases and samples, and the samples themselves
+     */
     private static function highest(array $samples): float
     {
         $phases = [...TruePeak::PHASES, ...array_map(array_reverse(...), TruePeak::PHASES)];

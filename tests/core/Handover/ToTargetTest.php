@@ -61,7 +61,7 @@ final class ToTargetTest extends TestCase
     public function testPartsAddUpToTheWhole(): void
     {
         $parts = [self::sound([[0.05, 9.0]]), self::sound([[0.04, 1.0]], 6)];
-        $whole = array_map(static fn (array $a, array $b): array => array_map(static fn (float $x, float $y): float => $x + $y, $a, $b), ...$parts);
+        $whole = array_map(static fn (array $a, array $b): array => array_map(static fn (float $x, float $y): float => $x + $y, $a, $b), $parts[0], $parts[1]);
         $make = static fn (?array $along): array => self::written(new ToTarget(Target::of(-14.0, -1.0), self::measured($whole), 2, self::RATE), $whole, $along);
         $sum = array_map(static fn (float $x, float $y): float => $x + $y, $make($parts[0]), $make($parts[1]));
         $apart = array_map(static fn (float $x, float $y): float => abs($x - $y), $sum, $make(null));

@@ -134,7 +134,11 @@ final class PeaksTest extends TestCase
         return Peaks::above(GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf('c'))), Sound::contents($levels[1]), Sound::stream($input, 2, 16), $span ?? $clip->heard(), $ceiling, 48_000)->found();
     }
 
-    /** @param list<int> $at. @return string quiet noise with bursts that ring out over a fifth of a second, as slammed hatches do */
+    /**
+     * @param list<int> $at
+     *
+     * @return string quiet noise with bursts that ring out over a fifth of a second, as slammed hatches do
+     */
     private static function slams(array $at): string
     {
         $random = new Random(8);
@@ -174,6 +178,6 @@ final class PeaksTest extends TestCase
             array_push($all, ...$samples);
         }
 
-        return array_values($all);
+        return $all;
     }
 }

@@ -80,11 +80,10 @@ final class PowersTest extends TestCase
     public function testMetersSayNothingBeforeTheirWindowIsFull(): void
     {
         $windows = new LoudnessWindows();
-        $read = static fn (): array => [$windows->momentary(), $windows->shortTerm(), $windows->integrated(), $windows->highestShortTerm()];
-        self::assertSame([null, null, null, null], $read());
+        self::assertSame([null, null, null, null], self::shown($windows));
         for ($tenth = 1; $tenth <= 30; ++$tenth) {
             $windows->push(0.01);
-            [$momentary, $shortTerm, $integrated, $highest] = $read();
+            [$momentary, $shortTerm, $integrated, $highest] = self::shown($windows);
             self::assertSame($tenth >= Windows::MOMENTARY, null !== $momentary);
             self::assertSame($tenth >= Windows::MOMENTARY, null !== $integrated);
             self::assertSame($tenth >= Windows::SHORT_TERM, null !== $shortTerm);
@@ -212,5 +211,15 @@ final class PowersTest extends TestCase
         }
 
         return $powers;
+    }
+
+    /**
+     * @phpstan-impure
+     *
+     * @return array{?float, ?float, ?float, ?float} momentary, short-term, integrated, highest short-term
+     */
+    private static function shown(LoudnessWindows $windows): array
+    {
+        return [$windows->momentary(), $windows->shortTerm(), $windows->integrated(), $windows->highestShortTerm()];
     }
 }

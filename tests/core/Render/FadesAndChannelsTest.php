@@ -187,6 +187,6 @@ final class FadesAndChannelsTest extends TestCase
             array_push($all, ...$samples);
         }
 
-        return array_values($all);
+        return $all;
     }
 }

@@ -203,6 +203,6 @@ final class RendererTest extends TestCase
             array_push($all, ...$samples);
         }
 
-        return array_values($all);
+        return $all;
     }
 }

@@ -71,8 +71,8 @@ final class SpeechTimesTest extends TestCase
         $mix = Mixes::voiceOverBed();
         $stretch = new Buried(Span::of(3 * self::S, 4 * self::S), 3.0, 'music', [], null, 6.0);
         $edit = ClearAll::lift($mix, $stretch);
-        self::assertSame(['voice'], $edit['clips'] ?? null);
         self::assertNotNull($edit);
+        self::assertSame(['voice'], $edit['clips']);
         self::assertEqualsWithDelta(6.0, Mixes::edited($mix, $edit)->clip('voice')->levelAt((int) (3.5 * self::S))->db, 0.01);
         $locked = Mixes::edited($mix, ['edit' => 'set-locked', 'track' => 'speech', 'locked' => true]);
         self::assertNull(ClearAll::lift($locked, $stretch));
