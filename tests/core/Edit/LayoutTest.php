@@ -224,4 +224,30 @@ final class LayoutTest extends TestCase
 
         return $all;
     }
+
+    /** An end that goes further out, or an earlier beginning, moves what comes later by as much; what is before stays. */
+    public function testATrimWithRippleMovesWhatComesLaterByWhatItLosesOrGains(): void
+    {
+        $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'add-clip', 'track' => 'speech', 'clip' => 'later', 'source' => 'src-voice', 'at' => 20 * self::S]);
+        $later = static fn (float $from, float $to): int => Mixes::edited($mix, ['edit' => 'trim-clip', 'clip' => 'voice', 'from' => (int) ($from * self::S), 'to' => (int) ($to * self::S), 'ripple' => true])->clip('later')->at;
+        // The clip is heard from 2 to 8 s; its source has a second before.
+        self::assertSame(20 * self::S, $later(2.0, 8.0));
+        self::assertSame(19 * self::S, $later(2.0, 7.0));
+        self::assertSame(21 * self::S, $later(2.0, 9.0));
+        self::assertSame(19 * self::S, $later(3.0, 8.0));
+        self::assertSame(21 * self::S, $later(1.0, 8.0));
+        self::assertSame((int) (20.5 * self::S), $later(1.0, 7.5));
+    }
+
+    /** Half of a crossing comes from each side, where both have it; else what is missing comes from the other. */
+    public function testACrossingIsSharedByWhatSoundThereIs(): void
+    {
+        $s = self::S;
+        $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'add-clip', 'track' => 'music', 'clip' => 'second', 'source' => 'src-bed', 'at' => 12 * $s, 'in' => 2 * $s, 'length' => 5 * $s]);
+        $mix = Mixes::edited($mix, ['edit' => 'trim-clip', 'clip' => 'bed', 'from' => 4 * $s, 'to' => 12 * $s - 2 * $s]);
+        $mix = Mixes::edited($mix, ['edit' => 'move-clip', 'clip' => 'second', 'track' => 'music', 'at' => 10 * $s]);
+        $crossed = Mixes::edited($mix, ['edit' => 'cross-over', 'earlier' => 'bed', 'later' => 'second', 'length' => $s]);
+        // The first has no sound after its end, so that all of it comes from before the second.
+        self::assertSame([10 * $s, 9 * $s], [$crossed->clip('bed')->end(), $crossed->clip('second')->at]);
+    }
 }
