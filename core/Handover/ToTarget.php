@@ -41,18 +41,12 @@ final class ToTarget
      *
      * @throws InvalidTarget
      */
-    public function __construct(private readonly Target $target, ?Loudness $measured, private readonly int $channels, private readonly int $rate)
+    public function __construct(public readonly Target $target, ?Loudness $measured, private readonly int $channels, private readonly int $rate)
     {
         $this->acts = new GuardActs($rate);
         if (null !== $target->loudness) {
             $this->gain = $this->plain = $target->loudness - ($measured->integrated ?? throw InvalidTarget::silence());
         }
-    }
-
-    /** Whether the result is within a tenth of a LU of what was asked for. */
-    public function isMet(): bool
-    {
-        return $this->target->isMetBy($this->result);
     }
 
     /**

@@ -16,7 +16,8 @@ final class LoudnessMeter
     private const TENTHS_PER_SECOND = 10;
 
     private readonly Scan $scan;
-    private readonly LoudnessWindows $windows;
+    /** As they stand, for meters that follow along. */
+    public readonly LoudnessWindows $windows;
     private string $rest = '';
     private int $tenths = 0;
     private int $frames = 0;
@@ -72,12 +73,6 @@ final class LoudnessMeter
             $at += $size;
         }
         $this->rest = substr($bytes, $at);
-    }
-
-    /** The windows as they stand, for meters that follow along. */
-    public function windows(): LoudnessWindows
-    {
-        return $this->windows;
     }
 
     /** Measures what is left, of which a broken frame at the very end is dropped. */

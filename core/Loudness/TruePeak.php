@@ -20,11 +20,6 @@ namespace Wattage\Core\Loudness;
  */
 final class TruePeak
 {
-    /** Two of the four phases; the others are the same backwards. */
-    public const PHASES = [
-        [14, 90, -161, 272, -487, 1125, 7964, -838, 390, -218, 122, -68],
-        [-239, 240, -424, 730, -1364, 3810, 6388, -1641, 832, -477, 271, -155],
-    ];
     public const UNIT = 8192.0;
     public const TAPS = 12;
 

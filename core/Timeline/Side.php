@@ -9,9 +9,4 @@ enum Side: string
 {
     case Left = 'left';
     case Right = 'right';
-
-    public function other(): self
-    {
-        return self::Left === $this ? self::Right : self::Left;
-    }
 }

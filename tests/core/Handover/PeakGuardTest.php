@@ -12,6 +12,7 @@ use Wattage\Core\Handover\PeakGuard;
 use Wattage\Core\Loudness\TruePeak;
 use Wattage\Core\Signal\SampleEncoder;
 use Wattage\Core\Signal\SampleFormat;
+use Wattage\Tests\support\AnnexTwo;
 
 /** Never over the ceiling, by the plain sum of ITU-R BS.1770, Annex 2; untouched where there was nothing to do. */
 final class PeakGuardTest extends TestCase
@@ -194,7 +195,7 @@ final class PeakGuardTest extends TestCase
      */
     private static function highest(array $samples): float
     {
-        $phases = [...TruePeak::PHASES, ...array_map(array_reverse(...), TruePeak::PHASES)];
+        $phases = [...AnnexTwo::PHASES, ...array_map(array_reverse(...), AnnexTwo::PHASES)];
         $highest = max(max($samples), -min($samples));
         foreach ([0, 1] as $channel) {
             $row = array_fill(0, 11, 0.0);

@@ -64,7 +64,7 @@ final class LoudnessMeterTest extends TestCase
         foreach (str_split(Tones::steps(1000, $parts), 4800 * $layout->bytesPerFrame()) as $tenth => $bytes) {
             $meter->push($bytes);
             if (($tenth + 1) / 10 > $settled) {
-                $readings[] = $momentary ? $meter->windows()->momentary() : $meter->windows()->shortTerm();
+                $readings[] = $momentary ? $meter->windows->momentary() : $meter->windows->shortTerm();
             }
         }
         self::assertNotEmpty($readings);

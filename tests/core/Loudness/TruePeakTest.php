@@ -12,6 +12,7 @@ use Random\Randomizer;
 use Wattage\Core\Loudness\LoudnessMeter;
 use Wattage\Core\Loudness\TruePeak;
 use Wattage\Core\Signal\SampleLayout;
+use Wattage\Tests\support\AnnexTwo;
 
 final class TruePeakTest extends TestCase
 {
@@ -88,7 +89,7 @@ final class TruePeakTest extends TestCase
     /** @param list<int> $samples */
     private static function plainly(array $samples): float
     {
-        $phases = [...TruePeak::PHASES, ...array_map(array_reverse(...), TruePeak::PHASES)];
+        $phases = [...AnnexTwo::PHASES, ...array_map(array_reverse(...), AnnexTwo::PHASES)];
         $row = [...array_fill(0, 11, 0), ...$samples, ...array_fill(0, 11, 0)];
         $highest = max(array_map(abs(...), $samples));
         for ($i = 11, $n = \count($row); $i < $n; ++$i) {

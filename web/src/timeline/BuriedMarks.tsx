@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { formatDb } from "@/lib/format";
 import { formatTimecode } from "@/preview/timecode";
 import { useMix, useMixStore } from "@/store/context";
@@ -10,7 +11,7 @@ interface Props {
 }
 
 /** A button over each buried stretch of the strip, for pointers and keyboards: takes it in hand. */
-export function BuriedMarks({ layout, view, width }: Props) {
+export const BuriedMarks = memo(function BuriedMarks({ layout, view, width }: Props) {
   const store = useMixStore();
   const buried = useMix((s) => s.figures?.buried);
   const stretch = useMix((s) => s.stretch);
@@ -36,4 +37,4 @@ export function BuriedMarks({ layout, view, width }: Props) {
       />
     );
   });
-}
+});

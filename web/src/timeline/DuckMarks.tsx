@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { formatTimecode } from "@/preview/timecode";
 import { useMix, useMixStore } from "@/store/context";
 import { type Layout, type View, xOf } from "@/scene/geometry";
@@ -26,7 +27,7 @@ const WORDS = {
 };
 
 /** What a rule that is tried has heard: each stretch can be taken in or left out by a click. */
-export function DuckMarks({ layout, view, width }: Props) {
+export const DuckMarks = memo(function DuckMarks({ layout, view, width }: Props) {
   const store = useMixStore();
   const plan = useMix((s) => s.duckPlan);
   const draft = useMix((s) => s.duckDraft);
@@ -54,4 +55,4 @@ export function DuckMarks({ layout, view, width }: Props) {
       </button>
     );
   });
-}
+});

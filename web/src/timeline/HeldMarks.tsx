@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useMix } from "@/store/context";
 import { CLIP_MARGIN, type Layout, type View, xOf } from "@/scene/geometry";
 
@@ -8,7 +9,7 @@ interface Props {
 }
 
 /** What others have selected or hold: a dashed frame around the clip, with their names. */
-export function HeldMarks({ layout, view, width }: Props) {
+export const HeldMarks = memo(function HeldMarks({ layout, view, width }: Props) {
   const people = useMix((s) => s.people);
   const clips = useMix((s) => s.clips);
   const byClip = new Map<string, string[]>();
@@ -40,4 +41,4 @@ export function HeldMarks({ layout, view, width }: Props) {
       </div>
     );
   });
-}
+});

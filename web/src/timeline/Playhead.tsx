@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useRef } from "react";
+import { useEffect, useEffectEvent, useRef, memo } from "react";
 import { usePlayer } from "@/player";
 import { useMix, useMixStore } from "@/store/context";
 import type { View } from "@/scene/geometry";
@@ -13,7 +13,7 @@ interface Props {
 }
 
 /** A line moved by itself once a frame, so that nothing else is drawn anew while playing. */
-export function Playhead({ view, width, height, horizonTop, setView }: Props) {
+export const Playhead = memo(function Playhead({ view, width, height, horizonTop, setView }: Props) {
   const line = useRef<HTMLDivElement>(null);
   const player = usePlayer();
   const store = useMixStore();
@@ -59,4 +59,4 @@ export function Playhead({ view, width, height, horizonTop, setView }: Props) {
       <div className="absolute -left-[5px] size-[10px] rotate-45 bg-ink" style={{ top: horizonTop - 4 }} />
     </div>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, memo } from "react";
 import { usePlayer } from "@/player";
 import { useRecorder } from "@/ride";
 import { useMix } from "@/store/context";
@@ -14,10 +14,10 @@ interface Props {
 }
 
 /** What a ride writes, drawn while it is written: a strong line in copper, which stays until the lane itself has come. */
-export function RideTrace(props: Props) {
+export const RideTrace = memo(function RideTrace(props: Props) {
   const riding = useMix((s) => (s.playing || s.keeping) && s.tracks.some((t) => isArmed(s.modes, t.id)));
   return riding ? <Trace {...props} /> : null;
-}
+});
 
 function Trace({ layout, view, width, height, scrollTop }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
