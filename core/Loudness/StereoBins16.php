@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
-use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\Words;
 
 /**
@@ -12,25 +11,14 @@ use Wattage\Core\Signal\Words;
  *
  * The filters are those of {@see StereoScan}, in the same form; {@see PlainBins} does it the plain way, and a test compares them.
  */
-final class StereoBins16 implements Bins
+final class StereoBins16 extends StereoBins
 {
     private const UNIT = 2;
-
-    /** Filter states smaller than this are silence; left alone they would turn denormal and slow the filter tenfold. */
-    private const TINY = 1e-12;
-
-    /** @var array{float, float, float, float, float, float, float, float} shelf w1, w2 and high-pass v1, v2 of the left, then of the right */
-    private array $states = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
-
-    /** @param int $bin frames, a whole number of units */
-    public function __construct(private readonly KWeighting $filter, private readonly int $bin)
-    {
-    }
 
     /** Whether a block of so many frames is a whole number of groups of words, and its bins of units. */
     public static function suits(int $block, int $bin): bool
     {
-        return 0 === $bin % self::UNIT && 0 === $block % (self::UNIT * intdiv(Words::GROUP, 1));
+        return 0 === $bin % self::UNIT && 0 === $block % (self::UNIT * Words::GROUP);
     }
 
     public function block(string $bytes): array
@@ -109,17 +97,8 @@ final class StereoBins16 implements Bins
             }
         }
         array_push($extremes, $lowLeft, $highLeft, $lowRight, $highRight);
-        $isSilent = abs($v1) + abs($v2) + abs($w1) + abs($w2) + abs($p1) + abs($p2) + abs($q1) + abs($q2) < self::TINY;
-        $this->states = $isSilent ? [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0] : [$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2];
+        $this->hold([$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2]);
 
         return [[$left * $b0 * $b0, $right * $b0 * $b0], $extremes];
-    }
-
-    public function rest(PcmFormat $format): PlainBins
-    {
-        [$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2] = $this->states;
-        $b0 = $this->filter->shelf[0];
-
-        return new PlainBins($format, $this->filter, $this->bin, [[$w1, $w2, $v1 * $b0, $v2 * $b0], [$p1, $p2, $q1 * $b0, $q2 * $b0]]);
     }
 }

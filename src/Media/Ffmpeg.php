@@ -139,7 +139,8 @@ final readonly class Ffmpeg
     private function pcm(string $file, string $name, Complaints $complaints, string ...$output): Generator
     {
         $process = new Process([
-            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...self::input($file),
+            // Several threads take more of the processor for the same sound, and there is one worker for each core.
+            ...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', '-threads', '1', ...self::input($file),
             '-map', '0:a:0', '-vn', '-sn', '-dn', '-t', (string) (self::MAX_HOURS * 3600), ...$output, 'pipe:1',
         ], timeout: null);
         $process->setIdleTimeout(self::SILENT_SECONDS);

@@ -94,34 +94,35 @@ export interface Scene {
   activeLane: MixState["activeLane"];
 }
 
-/** The parts of the state that are drawn. */
-export type Drawn = Pick<
-  MixState,
-  | "clips"
-  | "tracks"
-  | "sources"
-  | "selected"
-  | "chosen"
-  | "range"
-  | "length"
-  | "rate"
-  | "frameRate"
-  | "markers"
-  | "strip"
-  | "adjustable"
-  | "revision"
-  | "hiddenWires"
-  | "solo"
-  | "figures"
-  | "aim"
-  | "captions"
-  | "stretch"
-  | "duckTry"
-  | "duckPlan"
-  | "activeLane"
-  | "closed"
-  | "playhead"
->;
+/** The parts of the state that are drawn as they stand. */
+export const DRAWN = [
+  "clips",
+  "tracks",
+  "sources",
+  "selected",
+  "chosen",
+  "range",
+  "length",
+  "rate",
+  "frameRate",
+  "markers",
+  "strip",
+  "adjustable",
+  "revision",
+  "hiddenWires",
+  "solo",
+  "figures",
+  "aim",
+  "captions",
+  "stretch",
+  "duckTry",
+  "duckPlan",
+  "activeLane",
+  "closed",
+] as const satisfies (keyof MixState)[];
+
+/** What is drawn of the state; the playhead too, where it stands still. */
+export type Drawn = Pick<MixState, (typeof DRAWN)[number] | "playhead">;
 
 /** What a drag shows instead of the stored state. */
 export interface Preview {

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Layout, View } from "@/scene/geometry";
-import { buildScene, type Drawn, type Preview, type Scene } from "@/scene/scene";
+import { buildScene, DRAWN, type Drawn, type Preview, type Scene } from "@/scene/scene";
 import { useMix } from "@/store/context";
 import type { MixState } from "@/store/mixStore";
 
@@ -15,57 +15,6 @@ export function useScene(layout: Layout, view: View, width: number, preview: Pre
 }
 
 function drawnOf(state: MixState): Drawn {
-  const {
-    clips,
-    tracks,
-    sources,
-    selected,
-    chosen,
-    range,
-    length,
-    rate,
-    frameRate,
-    markers,
-    strip,
-    adjustable,
-  } = state;
-  const {
-    revision,
-    hiddenWires,
-    solo,
-    figures,
-    aim,
-    captions,
-    stretch,
-    duckTry,
-    duckPlan,
-    activeLane,
-    closed,
-  } = state;
-  return {
-    clips,
-    tracks,
-    sources,
-    selected,
-    chosen,
-    range,
-    length,
-    rate,
-    frameRate,
-    markers,
-    strip,
-    adjustable,
-    revision,
-    hiddenWires,
-    solo,
-    figures,
-    aim,
-    captions,
-    stretch,
-    duckTry,
-    duckPlan,
-    activeLane,
-    closed,
-    playhead: state.playing ? -1 : state.playhead,
-  };
+  const parts = Object.fromEntries(DRAWN.map((part) => [part, state[part]])) as Omit<Drawn, "playhead">;
+  return { ...parts, playhead: state.playing ? -1 : state.playhead };
 }
