@@ -37,30 +37,36 @@ final readonly class MediaDirectory
         if (false === $path || !is_file($path)) {
             throw new Refused("There is no file “{$file}” in {$directory}. Put it there, or name another directory with --media.");
         }
+
+        return self::plain($path, $mix->source($id)->channels, $mix->rate) ?? $this->decoded($path, $file, $mix, $id);
+    }
+
+    /** A WAV file of whole numbers, with the channels and the rate that are wanted, is read where it lies. */
+    private static function plain(string $path, int $channels, int $rate): ?PcmStream
+    {
+        $wav = WavChunks::of($path, ['fmt ' => 26]);
+        if (null === $wav?->soundBytes || null === $wav->soundAt) {
+            return null;
+        }
+        /** @var array{tag: int, channels: int, rate: int, bytes: int, frame: int, bits: int, kind: int} $about */
+        $about = unpack('vtag/vchannels/Vrate/Vbytes/vframe/vbits/x8/vkind', str_pad($wav->body('fmt '), 26, "\0"));
+        // Two tags for the same: 1, or the extensible one and then 1.
+        $isWhole = 1 === $about['tag'] || (0xFFFE === $about['tag'] && 1 === $about['kind']);
+        $fits = \in_array($about['bits'], [16, 24], true) && $channels <= 2 && [$about['channels'], $about['rate'], $about['frame']] === [$channels, $rate, $channels * intdiv($about['bits'], 8)];
+        $stream = $isWhole && $fits ? fopen($path, 'r') : false;
+
+        return false === $stream ? null : new PcmStream($stream, PcmFormat::of($channels, $about['bits']), $wav->soundAt, $wav->soundBytes);
+    }
+
+    /** @throws Refused */
+    private function decoded(string $path, string $file, Mix $mix, string $id): PcmStream
+    {
         $facts = $this->ffmpeg->probe($path, $file);
         if ($facts->channels !== $mix->source($id)->channels) {
             throw new Refused("“{$file}” has {$facts->channels} channels, but the mix expects {$mix->source($id)->channels}.");
         }
-
-        return self::plain($path, $facts, $mix->rate) ?? $this->decoded($path, $file, $facts, $mix->rate);
-    }
-
-    /** A WAV file of whole numbers at the rate of the mix is read where it lies. */
-    private static function plain(string $path, AudioFacts $facts, int $rate): ?PcmStream
-    {
-        $wav = WavChunks::of($path, ['fmt ' => 16]);
-        $about = unpack('vtag/vchannels/Vrate/Vbytes/vframe/vbits', str_pad($wav?->body('fmt ') ?? '', 16, "\0"));
-        $expected = ['tag' => 1, 'channels' => $facts->channels, 'rate' => $rate, 'bytes' => $rate * $facts->channels * intdiv($facts->bits, 8), 'frame' => $facts->channels * intdiv($facts->bits, 8), 'bits' => $facts->bits];
-        $stream = null === $wav?->soundBytes || null === $wav->soundAt || $facts->channels > 2 || $about !== $expected ? false : fopen($path, 'r');
-
-        return false === $stream ? null : new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits), $wav->soundAt, $wav->soundBytes);
-    }
-
-    /** @throws Refused */
-    private function decoded(string $path, string $file, AudioFacts $facts, int $rate): PcmStream
-    {
         $stream = tmpfile() ?: throw new RuntimeException('No room for a temporary file.');
-        foreach ($this->ffmpeg->decode($path, $file, $facts, $rate) as $piece) {
+        foreach ($this->ffmpeg->decode($path, $file, $facts, $mix->rate) as $piece) {
             Output::write($stream, $piece);
         }
 
