@@ -118,5 +118,7 @@ foreach ([16, 24] as $bits) {
     foreach (SampleFormat::cases() as $format) {
         row("render, 4 stereo tracks, {$bits} bit to {$format->value}", $length, job('render', "{$dir}/mix.json", $dir, $format->value), $theirs, 'volume + amix to 16 bit');
     }
-    row("wattage:render, {$bits} bit to pcm16, measured", $length, [...PHP_AS_WORKERS, dirname(__DIR__).'/bin/console', 'wattage:render', "{$dir}/mix.json", '--media', $dir, '--out', "{$dir}/console.wav", '--format', 'pcm16'], $measured, 'the same + ebur128=peak=true');
+    $console = [...PHP_AS_WORKERS, dirname(__DIR__).'/bin/console', 'wattage:render', "{$dir}/mix.json", '--media', $dir, '--out', "{$dir}/console.wav", '--format', 'pcm16'];
+    row("wattage:render, two processes, {$bits} bit to pcm16", $length, $console, $theirs, 'volume + amix to 16 bit, which measures nothing');
+    row("wattage:render, two processes, {$bits} bit to pcm16", $length, $console, $measured, 'the same + ebur128=peak=true');
 }

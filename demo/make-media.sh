@@ -94,11 +94,11 @@ for i in 1 2 3 4 5; do sox -n -r 48000 -c 1 "gull$i.wav" synth 0.5 sine $((1500 
 sox gull1.wav gull2.wav gull3.wav gull4.wav gull5.wav gulls.wav reverb 40
 encode gulls.wav "$out/gulls.mp3" -c:a libmp3lame -b:a 96k
 
-# The picture: night, water, and a boat that crosses, with the camera's own poor sound.
+# The picture, drawn shot by shot by film/, with the camera's own poor sound.
 sox -n -r 48000 -c 1 guide.wav synth 336 pinknoise tremolo 0.2 40 lowpass 1500 gain -30
-ffmpeg -v error -y -f lavfi -i "gradients=s=480x270:c0=0x16303c:c1=0x2b4657:x0=240:y0=0:x1=240:y1=270:speed=0.00001:d=336:r=12.5" -i guide.wav \
-  -vf "drawbox=x=0:y=160:w=480:h=110:c=0x12211f:t=fill,drawbox=x='-90+t*1.7':y=146:w=86:h=16:c=0xe9d9b6:t=fill,drawbox=x='-58+t*1.7':y=130:w=26:h=16:c=0xc9b48a:t=fill,drawbox=x='-46+t*1.7':y=122:w=4:h=6:c=0xffd27a:t=fill" \
-  -map_metadata -1 -fflags +bitexact -c:v libx264 -crf 30 -preset slow -pix_fmt yuv420p -c:a aac -b:a 40k -shortest "$out/crossing-picture.mp4"
+php -d opcache.enable_cli=1 -d opcache.jit_buffer_size=64M -d opcache.jit=tracing "$here/film/film.php" |
+  ffmpeg -v error -y -f rawvideo -pix_fmt rgb24 -s 1280x720 -r 12.5 -i - -i guide.wav -vf scale=640:360:flags=lanczos \
+    -map_metadata -1 -fflags +bitexact -c:v libx264 -crf 29 -preset slow -pix_fmt yuv420p -movflags +faststart -c:a aac -b:a 32k -shortest "$out/crossing-picture.mp4"
 
 sed 's/wheelhouse-dry/wheelhouse/; s/deck-dry/deck/' cuts | awk '$1 == "wheelhouse" {$3 += 4.2} {print}' >"$here/cuts.txt"
 ls -l "$out"; du -sh "$out"

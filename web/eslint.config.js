@@ -32,6 +32,22 @@ export default ts.config(
     plugins: { "react-hooks": hooks },
     rules: hooks.configs.recommended.rules,
   },
+  {
+    // Type has one scale, in styles.css.
+    files: ["src/**/*.tsx"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        ...["Literal[value=/\\btext-\\[\\d/]", "TemplateElement[value.raw=/\\btext-\\[\\d/]"].map(
+          (selector) => ({
+            selector,
+            message:
+              "Take a size of the scale in styles.css: text-mark, -note, -aside, -head, -title, -page.",
+          }),
+        ),
+      ],
+    },
+  },
   ...rooms.map((room, place) => ({
     files: [`src/${room}/**/*.{ts,tsx}`],
     ignores: ["**/*.test.{ts,tsx}"],

@@ -38,6 +38,12 @@ final readonly class Target
         return new self(null, null);
     }
 
+    /** Whether nothing is asked for. */
+    public function isAsItIs(): bool
+    {
+        return null === $this->loudness && null === $this->truePeak;
+    }
+
     /** What the project says that it is to reach. */
     public static function ofAim(Aim $aim): self
     {

@@ -6,11 +6,15 @@ namespace Wattage\Core\Loudness;
 
 use Wattage\Core\Signal\SampleLayout;
 
-/** Measures a sound that is at hand as numbers, 100 ms at a time. The same as {@see LoudnessMeter} finds in its bytes. */
+/**
+ * Measures a sound that is at hand as numbers, 100 ms at a time: all of it, or a part, which several processes can share as with
+ * {@see PartMeter}. The same as {@see LoudnessMeter} finds in its bytes.
+ */
 final class SampleMeter
 {
-    public readonly LoudnessWindows $windows;
     private readonly PlainScan|StereoSamples $scan;
+    /** @var list<float> */
+    private array $powers = [];
     private int $frames = 0;
     private float $squares = 0.0;
 
@@ -18,11 +22,11 @@ final class SampleMeter
      * @param int $channels 1 or 2
      * @param int $rate samples per second, of which 100 ms are a whole number
      * @param bool $peaks whether its peaks matter; where not, they may be told as none
+     * @param int $runUp pieces of 100 ms that only lead up to it
      */
-    public function __construct(private readonly int $channels, private readonly int $rate, bool $peaks = true)
+    public function __construct(private readonly int $channels, private readonly int $rate, bool $peaks = true, private int $runUp = 0)
     {
         0 === $rate % 10 || throw InvalidSound::rate($rate);
-        $this->windows = new LoudnessWindows();
         $this->scan = 2 === $channels ? new StereoSamples($rate, $peaks) : new PlainScan(SampleLayout::float32($channels), $rate);
     }
 
@@ -34,18 +38,34 @@ final class SampleMeter
             return;
         }
         [$weighted, $squares] = $this->scan->measureSamples($samples);
+        if ($this->runUp > 0) {
+            // The abrupt start of a part overshoots; of the run-up only the last 100 ms count for peaks.
+            1 === --$this->runUp && $this->scan->forgetPeaks();
+
+            return;
+        }
         // Less than 100 ms fills no window.
         if (10 * $frames === $this->rate) {
-            $this->windows->push($weighted / $frames);
+            $this->powers[] = $weighted / $frames;
         }
         $this->squares += $squares;
         $this->frames += $frames;
     }
 
+    /** Up to a seam: what follows is another part's. */
+    public function part(): MeasuredPart
+    {
+        return new MeasuredPart($this->powers, $this->squares, $this->frames, ...$this->scan->peaks());
+    }
+
+    /** Up to the end of the sound. */
+    public function lastPart(): MeasuredPart
+    {
+        return new MeasuredPart($this->powers, $this->squares, $this->frames, ...$this->scan->finish());
+    }
+
     public function finish(): Loudness
     {
-        [$truePeak, $samplePeak] = $this->scan->finish();
-
-        return Loudness::of($this->windows, $this->frames, $this->squares / max(1, $this->frames * $this->channels), $truePeak, $samplePeak);
+        return LoudnessMeter::joined([$this->lastPart()], $this->channels);
     }
 }

@@ -49,9 +49,15 @@ final readonly class SourceBlocks
      */
     public static function fromStream(mixed $stream, int $channels): Generator
     {
-        while ('' !== ($bytes = (string) stream_get_contents($stream, self::AT_ONCE * $channels * 8))) {
+        while ('' !== ($bytes = (string) stream_get_contents($stream, self::bytesAtOnce($channels)))) {
             yield self::fromBytes($bytes, $channels);
         }
+    }
+
+    /** Bytes of a minute, which is read at once. */
+    public static function bytesAtOnce(int $channels): int
+    {
+        return self::AT_ONCE * $channels * 8;
     }
 
     public function channels(): int

@@ -56,12 +56,12 @@ final class StereoBins16 extends StereoBins
                 if ($r < $lowRight) {
                     $lowRight = $r;
                 }
-                $w = $l - $a1 * $w1 - $a2 * $w2;
-                $v = $w + $b1 * $w1 + $b2 * $w2 - $c1 * $v1 - $c2 * $v2;
-                $y = $v - $v1 - $v1 + $v2;
-                $p = $r - $a1 * $p1 - $a2 * $p2;
-                $q = $p + $b1 * $p1 + $b2 * $p2 - $c1 * $q1 - $c2 * $q2;
-                $z = $q - $q1 - $q1 + $q2;
+                $w = $l - $a2 * $w2 - $a1 * $w1;
+                $v = $b2 * $w2 - $c2 * $v2 + $b1 * $w1 + $w - $c1 * $v1;
+                $y = $v2 - $v1 - $v1 + $v;
+                $p = $r - $a2 * $p2 - $a1 * $p1;
+                $q = $b2 * $p2 - $c2 * $q2 + $b1 * $p1 + $p - $c1 * $q1;
+                $z = $q2 - $q1 - $q1 + $q;
                 $left += $y * $y;
                 $right += $z * $z;
                 $l = ($word << 16) >> 48;
@@ -78,12 +78,12 @@ final class StereoBins16 extends StereoBins
                 if ($r < $lowRight) {
                     $lowRight = $r;
                 }
-                $w2 = $l - $a1 * $w - $a2 * $w1;
-                $v2 = $w2 + $b1 * $w + $b2 * $w1 - $c1 * $v - $c2 * $v1;
-                $y = $v2 - $v - $v + $v1;
-                $p2 = $r - $a1 * $p - $a2 * $p1;
-                $q2 = $p2 + $b1 * $p + $b2 * $p1 - $c1 * $q - $c2 * $q1;
-                $z = $q2 - $q - $q + $q1;
+                $w2 = $l - $a2 * $w1 - $a1 * $w;
+                $v2 = $b2 * $w1 - $c2 * $v1 + $b1 * $w + $w2 - $c1 * $v;
+                $y = $v1 - $v - $v + $v2;
+                $p2 = $r - $a2 * $p1 - $a1 * $p;
+                $q2 = $b2 * $p1 - $c2 * $q1 + $b1 * $p + $p2 - $c1 * $q;
+                $z = $q1 - $q - $q + $q2;
                 $left += $y * $y;
                 $right += $z * $z;
                 $w1 = $w2;

@@ -53,22 +53,22 @@ final class StereoSamples
             $l = $samples[$i];
             $r = $samples[$i + 1];
             $squares += $l * $l + $r * $r;
-            $w = $l - $a1 * $w1 - $a2 * $w2;
-            $v = $w + $b1 * $w1 + $b2 * $w2 - $c1 * $v1 - $c2 * $v2;
-            $y = $v - $v1 - $v1 + $v2;
-            $p = $r - $a1 * $p1 - $a2 * $p2;
-            $q = $p + $b1 * $p1 + $b2 * $p2 - $c1 * $q1 - $c2 * $q2;
-            $z = $q - $q1 - $q1 + $q2;
+            $w = $l - $a2 * $w2 - $a1 * $w1;
+            $v = $b2 * $w2 - $c2 * $v2 + $b1 * $w1 + $w - $c1 * $v1;
+            $y = $v2 - $v1 - $v1 + $v;
+            $p = $r - $a2 * $p2 - $a1 * $p1;
+            $q = $b2 * $p2 - $c2 * $q2 + $b1 * $p1 + $p - $c1 * $q1;
+            $z = $q2 - $q1 - $q1 + $q;
             $energy += $y * $y + $z * $z;
             $l = $samples[$i + 2];
             $r = $samples[$i + 3];
             $squares += $l * $l + $r * $r;
-            $w2 = $l - $a1 * $w - $a2 * $w1;
-            $v2 = $w2 + $b1 * $w + $b2 * $w1 - $c1 * $v - $c2 * $v1;
-            $y = $v2 - $v - $v + $v1;
-            $p2 = $r - $a1 * $p - $a2 * $p1;
-            $q2 = $p2 + $b1 * $p + $b2 * $p1 - $c1 * $q - $c2 * $q1;
-            $z = $q2 - $q - $q + $q1;
+            $w2 = $l - $a2 * $w1 - $a1 * $w;
+            $v2 = $b2 * $w1 - $c2 * $v1 + $b1 * $w + $w2 - $c1 * $v;
+            $y = $v1 - $v - $v + $v2;
+            $p2 = $r - $a2 * $p1 - $a1 * $p;
+            $q2 = $b2 * $p1 - $c2 * $q1 + $b1 * $p + $p2 - $c1 * $q;
+            $z = $q1 - $q - $q + $q2;
             $energy += $y * $y + $z * $z;
             $w1 = $w2;
             $w2 = $w;
@@ -84,12 +84,25 @@ final class StereoSamples
         return [$energy * $b0 * $b0, $squares];
     }
 
+    /** @return array{float, float} true peak and sample peak so far, full scale is 1; what only later samples show is not in it */
+    public function peaks(): array
+    {
+        return [$this->peak->highest(), $this->highest];
+    }
+
+    /** Looks for peaks from here on. */
+    public function forgetPeaks(): void
+    {
+        $this->peak->forget();
+        $this->highest = 0.0;
+    }
+
     /** @return array{float, float} true peak and sample peak, full scale is 1; nothing can be measured after */
     public function finish(): array
     {
         $this->peak->finish();
 
-        return [$this->peak->highest(), $this->highest];
+        return $this->peaks();
     }
 
     /** @param non-empty-array<int, float> $samples */

@@ -13,4 +13,7 @@ interface PcmSource
 
     /** @return string the bytes of exactly $frames frames from frame $from; zeros past the end */
     public function read(int $from, int $frames): string;
+
+    /** @return ?self the same sound, which another process can read at the same time; null where that cannot be */
+    public function apart(): ?self;
 }

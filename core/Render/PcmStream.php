@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Render;
 
+use Closure;
 use Wattage\Core\Signal\PcmFormat;
 
 /** Sound in a seekable stream: all of it, or a part of a file. */
@@ -13,8 +14,9 @@ final readonly class PcmStream implements PcmSource
      * @param resource $stream seekable
      * @param int $at byte that the samples begin at
      * @param ?int $bytes of them; null for all there are
+     * @param ?Closure(): mixed $again opens the same once more, false where that fails; null where it cannot be
      */
-    public function __construct(private mixed $stream, private PcmFormat $format, private int $at = 0, private ?int $bytes = null)
+    public function __construct(private mixed $stream, private PcmFormat $format, private int $at = 0, private ?int $bytes = null, private ?Closure $again = null)
     {
     }
 
@@ -32,5 +34,12 @@ final readonly class PcmStream implements PcmSource
         $read = $there > 0 ? (string) stream_get_contents($this->stream, $there) : '';
 
         return str_pad($read, $bytes, "\0");
+    }
+
+    public function apart(): ?self
+    {
+        $stream = null === $this->again ? false : ($this->again)();
+
+        return \is_resource($stream) ? new self($stream, $this->format, $this->at, $this->bytes, $this->again) : null;
     }
 }

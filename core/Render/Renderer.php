@@ -24,15 +24,18 @@ final readonly class Renderer
     /** Frames rendered at once: 100 ms at 48 kHz, small enough for the processor's cache. */
     public const PIECE = 4800;
 
-    /** @param array<string, PcmSource> $sources by source id; every source that a sounding clip uses */
-    public function __construct(private Mix $mix, private array $sources)
+    /**
+     * @param array<string, PcmSource> $sources by source id; every source that a sounding clip uses
+     * @param int $piece frames rendered at once
+     */
+    public function __construct(private Mix $mix, private array $sources, private int $piece = self::PIECE)
     {
     }
 
     /**
      * @param Span ...$spans in rising time
      *
-     * @return Generator<int, array<int, float>> by position: interleaved stereo, full scale ±1.0, PIECE frames or the rest
+     * @return Generator<int, array<int, float>> by position: interleaved stereo, full scale ±1.0, a piece or the rest
      */
     public function render(Span ...$spans): Generator
     {
@@ -50,8 +53,8 @@ final readonly class Renderer
     {
         $voices = $this->voices();
         foreach ($spans as $span) {
-            for ($from = $span->from; $from < $span->to; $from += self::PIECE) {
-                yield $from => new Piece($voices, Span::of($from, min($from + self::PIECE, $span->to)));
+            for ($from = $span->from; $from < $span->to; $from += $this->piece) {
+                yield $from => new Piece($voices, Span::of($from, min($from + $this->piece, $span->to)));
             }
         }
     }

@@ -40,7 +40,8 @@ final class Clipping
         foreach ($samples as $i => $sample) {
             if ($sample > 1.0 || $sample < -1.0) {
                 ++$this->samples;
-                $this->at($from + intdiv($i, $channels), abs($sample));
+                $at = $from + intdiv($i, $channels);
+                $this->place($at, $at + 1, abs($sample));
             }
         }
     }
@@ -51,13 +52,23 @@ final class Clipping
         $this->highest = null === $peak ? $this->highest : max($this->highest, 10.0 ** ($peak / 20.0));
     }
 
-    private function at(int $position, float $sample): void
+    /** The places of what follows, too. */
+    public function join(self $next): void
+    {
+        $this->samples += $next->samples;
+        $this->highest = max($this->highest, $next->highest);
+        foreach ($next->places as [$from, $to, $highest]) {
+            $this->place($from, $to, $highest);
+        }
+    }
+
+    private function place(int $from, int $to, float $highest): void
     {
         $last = \count($this->places) - 1;
-        if ($last >= 0 && $position - $this->places[$last][1] < self::APART) {
-            $this->places[$last] = [$this->places[$last][0], $position + 1, max($sample, $this->places[$last][2])];
+        if ($last >= 0 && $from - $this->places[$last][1] < self::APART) {
+            $this->places[$last] = [$this->places[$last][0], $to, max($highest, $this->places[$last][2])];
         } elseif ($last + 1 < self::MOST) {
-            $this->places[] = [$position, $position + 1, $sample];
+            $this->places[] = [$from, $to, $highest];
         }
     }
 }

@@ -37,6 +37,14 @@ final class SampleEncoder
         return substr(SampleFormat::Pcm16 === $this->format ? $this->encode16($samples, $noise, $at) : $this->encode24($samples, $noise, $at), 0, $count * intdiv($this->format->bits(), 8));
     }
 
+    /** Goes on as if so many pieces of so many samples had been encoded: another process has done it. */
+    public function skip(int $pieces, int $samples): void
+    {
+        for ($i = 0; $i < $pieces; ++$i) {
+            $this->dither?->place(8 * intdiv($samples + 7, 8));
+        }
+    }
+
     /** Whether something in the last piece may have passed full scale; of floats it is not known, so it is always so. */
     public function mayPass(): bool
     {

@@ -114,9 +114,12 @@ final readonly class Clearance
         }
     }
 
-    public function buriedInAll(): int
+    /** @return list<Span> stretches that are buried beyond those of {@see buried()} */
+    public function moreBuried(): array
     {
-        return \count($this->runs);
+        $frames = intdiv($this->mix->rate, TrackPower::TENTHS_PER_SECOND);
+
+        return array_map(static fn (array $run): Span => Span::of($run[0] * $frames, $run[1] * $frames), \array_slice($this->runs, self::MOST_BURIED));
     }
 
     /** @return list<Buried> in the order of time, the first MOST_BURIED */

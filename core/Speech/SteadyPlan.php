@@ -22,8 +22,9 @@ final readonly class SteadyPlan
      * @param ?float $after dB, and as it would be
      * @param list<float> $powersBefore mean square every 100 ms from the start of the clip
      * @param list<float> $powersAfter
+     * @param string $active as {@see SpeechTimes::tenths()} has it: when somebody speaks
      */
-    private function __construct(public Clip $clip, public ?float $before, public ?float $after, public ?Curve $curve, public array $powersBefore = [], public array $powersAfter = [])
+    private function __construct(public Clip $clip, public ?float $before, public ?float $after, public ?Curve $curve, public array $powersBefore = [], public array $powersAfter = [], public string $active = '')
     {
     }
 
@@ -44,6 +45,6 @@ final readonly class SteadyPlan
         $curve = $steady->curve($clip, $correction, $mix->rate);
         $after = ClipPower::of($mix, $clip->withCurve($curve), $tenths)->powers();
 
-        return new self($clip, Steady::unevenness($powers, $active), Steady::unevenness($after, $active), $curve, array_values($powers), array_values($after));
+        return new self($clip, Steady::unevenness($powers, $active), Steady::unevenness($after, $active), $curve, array_values($powers), array_values($after), $active);
     }
 }

@@ -9,9 +9,15 @@ const browser = await chromium.launch({
   args: [...(process.getuid() === 0 ? ["--no-sandbox"] : []), "--autoplay-policy=no-user-gesture-required", "--disable-background-networking"],
 });
 const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "light" })).newPage();
+await page.addInitScript(() => localStorage.setItem("wattage-tour", "aside"));
 const take = async (name) => {
   await page.waitForTimeout(700);
   await page.screenshot({ path: new URL(`./${name}.png`, import.meta.url).pathname });
+};
+const setLane = async (choice) => {
+  await page.getByRole("button", { name: /^Lane of Music:/ }).click();
+  await page.getByRole("radio", { name: choice, exact: true }).click();
+  await page.keyboard.press("Escape");
 };
 const state = (part) => page.evaluate((p) => window.wattage.store.getState().set(p), part);
 
@@ -102,7 +108,7 @@ await page.getByRole("button", { name: "balance" }).click();
 await page.keyboard.press("Home");
 
 // A rule of ducking while it is tried; then a ride of the music on the desk, and its lane.
-await page.getByRole("tab", { name: "Duck" }).click();
+await page.getByRole("tab", { name: "Ducking" }).click();
 await page.getByRole("button", { name: "Interview" }).click();
 await page.waitForFunction(() => window.wattage.store.getState().duckTry !== null);
 await take("ducking");
@@ -123,10 +129,10 @@ await page.mouse.up();
 await page.keyboard.press("Space");
 await page.waitForTimeout(500);
 await page.getByRole("button", { name: "balance" }).click();
-await page.getByLabel("What is edited on Music").selectOption("level");
+await setLane("level of the track");
 await take("ride");
 await page.keyboard.press("Control+z");
-await page.getByLabel("What is edited on Music").selectOption("clips");
+await setLane("levels of its clips");
 await state({ modes: {} });
 await page.getByRole("tab", { name: "Levels" }).click();
 await page.keyboard.press("Home");
@@ -161,7 +167,7 @@ await page.getByText(/^It suggests/).waitFor();
 await take("close-up");
 await page.keyboard.press("Escape");
 
-await page.getByRole("tab", { name: "Versions" }).click();
+await page.getByRole("button", { name: "History and versions" }).click();
 await page.getByLabel("Name of the snapshot").fill("Before the ride");
 await page.getByRole("button", { name: "Take", exact: true }).click();
 await page.getByRole("listitem").filter({ hasText: "Before the ride" }).getByRole("button", { name: "A", exact: true }).click();
@@ -195,8 +201,8 @@ await page.getByRole("button", { name: /^Nora Lindqvist is here/ }).click();
 await page.getByRole("list", { name: "Members" }).getByText("Nora Lindqvist").waitFor();
 await take("sharing");
 await page.keyboard.press("Escape");
-await page.getByRole("tab", { name: "Marks" }).click();
-await nora.getByRole("tab", { name: "Marks" }).click();
+await page.getByRole("tab", { name: "Notes" }).click();
+await nora.getByRole("tab", { name: "Notes" }).click();
 for (const [at, text] of [[21.5, "The accordion is too loud under her last word."], [41.5, "Can we hear the hatch less?"]]) {
   await nora.evaluate((s) => window.wattage.player.seek(48000 * s), at);
   await nora.getByLabel("Say something about this moment").fill(text);

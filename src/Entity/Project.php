@@ -83,6 +83,15 @@ class Project
         $this->members->add(new Membership($this, $user, $role));
     }
 
+    /** @return list<string> names of all who work on it, in the order of the alphabet */
+    public function people(): array
+    {
+        $names = array_map(static fn (Membership $member): string => $member->user->name, $this->members->toArray());
+        sort($names);
+
+        return $names;
+    }
+
     public function roleOf(User $user): ?Role
     {
         foreach ($this->members as $member) {

@@ -64,7 +64,7 @@ final readonly class Figures
             'clearance' => self::runs($clearance),
             'clearPart' => $clearance->clearPart,
             'buried' => array_map(static fn (Buried $b): array => self::buried($mix, $b), $buried),
-            'buriedInAll' => $clearance->buriedInAll(),
+            'moreBuried' => array_map(static fn (Span $s): array => [$s->from, $s->to], $clearance->moreBuried()),
             'clearAll' => ClearAll::edit($mix, $open),
             'outOfDate' => $this->ducking->outOfDate($project, $mix),
         ];

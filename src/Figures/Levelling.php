@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace Wattage\App\Figures;
 
 use Wattage\App\Entity\Project;
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Edit\Clip\SetClipGains;
+use Wattage\Core\Edit\Clip\SetCurves;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\ClipPower;
 use Wattage\Core\Loudness\EvenUp;
 use Wattage\Core\Loudness\Gating;
@@ -32,11 +36,9 @@ final readonly class Levelling
     /**
      * @param Fields $wanted clips; by: "average" or "peak"; to: dBFS, "stem", or {clip}; ceiling in dBFS
      *
-     * @return array<string, mixed>
-     *
      * @throws Problem
      */
-    public function evenUp(Project $project, Mix $mix, Fields $wanted): array
+    public function evenUp(Project $project, Mix $mix, Fields $wanted): LevelPlan
     {
         $tenths = $this->measures->tenthsOf($project);
         $byPeak = match ($wanted->string('by')) {
@@ -52,23 +54,23 @@ final readonly class Levelling
         $round = static fn (?float $value): ?float => null === $value ? null : round($value, 2);
         $gains = [];
         foreach ($rows as $row) {
-            null === $row['gain'] || 0.0 === $row['by'] || $gains[] = ['clip' => $row['clip'], 'gain' => round($row['gain'], 2)];
+            null === $row['gain'] || 0.0 === $row['by'] || $gains[$row['clip']] = Decibels::of(round($row['gain'], 2));
         }
+        $shown = array_map(static fn (array $row): array => ['clip' => $row['clip'], 'now' => $round($row['now']), 'target' => round($row['target'], 2), 'by' => $round($row['by']), 'after' => $round($row['after']), 'limit' => $row['limit']], $rows);
+        if ([] === $gains) {
+            return LevelPlan::ofNothing($mix, $shown);
+        }
+        $listed = array_map(static fn (string $clip, Decibels $gain): array => ['clip' => $clip, 'gain' => $gain->db], self::ids($gains), $gains);
 
-        return [
-            'rows' => array_map(static fn (array $row): array => ['clip' => $row['clip'], 'now' => $round($row['now']), 'target' => round($row['target'], 2), 'by' => $round($row['by']), 'after' => $round($row['after']), 'limit' => $row['limit']], $rows),
-            'edit' => [] === $gains ? null : ['edit' => 'set-clip-gains', 'gains' => $gains],
-        ];
+        return new LevelPlan($shown, ['edit' => 'set-clip-gains', 'gains' => $listed], self::ids($gains), (new SetClipGains($gains))->apply($mix));
     }
 
     /**
      * @param Fields $wanted clips; window in seconds; to: dBFS, "stem", or "own"; up, down, tolerance in dB
      *
-     * @return array<string, mixed>
-     *
      * @throws Problem
      */
-    public function steady(Project $project, Mix $mix, Fields $wanted): array
+    public function steady(Project $project, Mix $mix, Fields $wanted): LevelPlan
     {
         $tenths = $this->measures->tenthsOf($project);
         $activity = $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity);
@@ -86,10 +88,24 @@ final readonly class Levelling
                 $wanted->float('tolerance', Steady::LEAST_TOLERANCE, Steady::MOST_TOLERANCE, Steady::USUAL_TOLERANCE),
             ));
             $rows[] = self::row($plan);
-            null === $plan->curve || $curves[] = ['clip' => $id, 'curve' => MixDocument::clipToArray($clip->withCurve($plan->curve))['curve']];
+            null === $plan->curve || $curves[$id] = $plan->curve;
         }
+        if ([] === $curves) {
+            return LevelPlan::ofNothing($mix, $rows);
+        }
+        $listed = array_map(static fn (string $clip, Curve $curve): array => ['clip' => $clip, 'curve' => MixDocument::curveToArray($curve)], self::ids($curves), $curves);
 
-        return ['rows' => $rows, 'edit' => [] === $curves ? null : ['edit' => 'set-curves', 'curves' => $curves]];
+        return new LevelPlan($rows, ['edit' => 'set-curves', 'curves' => $listed], self::ids($curves), (new SetCurves($curves))->apply($mix));
+    }
+
+    /**
+     * @param array<string, mixed> $byClip
+     *
+     * @return list<string>
+     */
+    private static function ids(array $byClip): array
+    {
+        return array_map(strval(...), array_keys($byClip));
     }
 
     /** @return array<string, mixed> */
@@ -102,22 +118,24 @@ final readonly class Levelling
             'before' => $round($plan->before),
             'after' => $round($plan->after),
             'keyframes' => \count($plan->curve->keyframes ?? []),
-            'levelsBefore' => self::levels($plan->powersBefore),
-            'levelsAfter' => self::levels($plan->powersAfter),
+            'levelsBefore' => self::levels($plan->powersBefore, $plan->active),
+            'levelsAfter' => self::levels($plan->powersAfter, $plan->active),
         ];
     }
 
     /**
      * @param list<float> $powers every 100 ms
+     * @param string $active likewise
      *
-     * @return list<?float> momentary level five times a second, dBFS; null for silence
+     * @return list<?float> momentary level five times a second, dBFS; null where nobody speaks in the middle of its 400 ms
      */
-    private static function levels(array $powers): array
+    private static function levels(array $powers, string $active): array
     {
         $levels = [];
         foreach (Windows::momentary($powers) as $k => $power) {
             if (0 === $k % 2) {
-                $levels[] = $power > 1e-9 ? round(Gating::loudness($power), 1) : null;
+                $speaks = str_contains(substr($active, $k + 1, 2), "\1");
+                $levels[] = $speaks && $power > 1e-9 ? round(Gating::loudness($power), 1) : null;
             }
         }
 

@@ -14,6 +14,7 @@ use Wattage\Core\Handover\Chapter;
 use Wattage\Core\Handover\ExcerptKind;
 use Wattage\Core\Handover\FileFormat;
 use Wattage\Core\Handover\FileOrder;
+use Wattage\Core\Handover\GuardActs;
 use Wattage\Core\Handover\MetadataText;
 use Wattage\Core\Handover\Target;
 use Wattage\Core\Handover\ToTarget;
@@ -22,8 +23,8 @@ use Wattage\Core\Loudness\LoudnessMeter;
 use Wattage\Core\Loudness\SampleMeter;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\PcmSource;
-use Wattage\Core\Render\Renderer;
 use Wattage\Core\Signal\Clipping;
+use Wattage\Core\Signal\SampleFormat;
 use Wattage\Core\Signal\SampleLayout;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
@@ -35,7 +36,7 @@ use Wattage\Core\Timeline\Mix;
  */
 final readonly class FileMaker
 {
-    private const DISK = 'work disk of this server';
+    public const DISK = 'work disk of this server';
 
     /** dB over the ceiling, or LU beside the loudness, that are let pass; and how much further below the ceiling a coder is then kept. */
     private const ALLOWED = 0.05;
@@ -69,18 +70,15 @@ final readonly class FileMaker
         $target = $order->target($mix->aim);
         $film = $order->format->hasPicture() ? $this->film($order->format, $mix, $span, $work, $original, static fn (): mixed => $report(0.0)) : [null, null];
         if (self::isOneWay($order, $mix->rate)) {
-            $sound = new Rendered($order->excerpt->of($mix), $sounds, $span);
-
-            return $this->once(new ToTarget($target, null, $order->channels, $order->rate), $sound, $sound, $order, $mix, $span, $work, $about, $film, $report);
+            return $this->asRendered($order, $mix, $sounds, $span, $work, $about, $film, $report);
         }
         $share = self::isPart($order) ? 0.25 : 0.5;
-        // What is written as it is rendered can be measured on the way.
-        $meter = 10 * Renderer::PIECE === $mix->rate && $mix->rate === $order->rate && 2 === $order->channels ? new SampleMeter(2, $mix->rate, peaks: false) : null;
-        $part = $this->converted($this->rendered($order->excerpt->of($mix), $sounds, $span, "{$work}/part", self::isPart($order) ? null : $meter, static fn (float $done): mixed => $report($share * $done)), $order, $report);
-        $whole = self::isPart($order)
-            ? $this->converted($this->rendered($mix, $sounds, $span, "{$work}/whole", $meter, static fn (float $done): mixed => $report($share + $share * $done)), $order, $report)
-            : $part;
-        $measured = $meter?->finish() ?? $whole->measured(static fn (): mixed => $report(0.5));
+        $excerpt = $this->rendered($order->excerpt->of($mix), $sounds, $span, "{$work}/part", static fn (float $done): mixed => $report($share * $done));
+        $part = $this->converted("{$work}/part", $mix->rate, $order, $report);
+        $programme = self::isPart($order) ? $this->rendered($mix, $sounds, $span, "{$work}/whole", static fn (float $done): mixed => $report($share + $share * $done)) : $excerpt;
+        $whole = self::isPart($order) ? $this->converted("{$work}/whole", $mix->rate, $order, $report) : $part;
+        // What is written as it was rendered was measured on the way.
+        $measured = $mix->rate === $order->rate && 2 === $order->channels ? $programme->measured() : $whole->measured(static fn (): mixed => $report(0.5));
         $louder = $lower = 0.0;
         for ($coding = 1;; ++$coding) {
             $to = new ToTarget($target->corrected($louder, $lower), $measured, $order->channels, $order->rate);
@@ -95,10 +93,10 @@ final readonly class FileMaker
         }
     }
 
-    /** Whether it is written as it is rendered: no loudness is asked for, that must be known before, and nothing is converted or coded with loss. */
+    /** Whether it is written as it is rendered: neither loudness nor ceiling is asked for, and nothing is converted or coded with loss. */
     private static function isOneWay(FileOrder $order, int $rate): bool
     {
-        return null !== $order->target && null === $order->target->loudness && $order->format->isLossless() && !self::isPart($order) && $rate === $order->rate && 2 === $order->channels;
+        return null !== $order->target && $order->target->isAsItIs() && $order->format->isLossless() && !self::isPart($order) && $rate === $order->rate && 2 === $order->channels;
     }
 
     /** Whether it gets what the whole programme gets, which then has to be there, too. */
@@ -111,28 +109,24 @@ final readonly class FileMaker
      * @param array<string, PcmSource> $sounds
      * @param Closure(float): mixed $report
      */
-    private function rendered(Mix $mix, array $sounds, Span $span, string $path, ?SampleMeter $meter, Closure $report): FloatFile
+    private function rendered(Mix $mix, array $sounds, Span $span, string $path, Closure $report): RenderedFile
     {
-        $file = OutFile::create($path, 'the work file', self::DISK);
-        foreach ((new Renderer($mix, $sounds))->render($span) as $from => $samples) {
-            $file->write(pack('g*', ...$samples));
-            $meter?->push($samples);
-            $report(($from - $span->from) / $span->length());
-        }
-        $file->close();
+        OutFile::create($path, 'the work file', self::DISK)->close();
+        $file = new RenderedFile($mix, $sounds, $span, SampleFormat::Float32, $path, 0, false);
+        $file->write($report);
 
-        return new FloatFile($path, $mix->rate, 2);
+        return $file;
     }
 
     /** @param Closure(float): mixed $report */
-    private function converted(FloatFile $file, FileOrder $order, Closure $report): FloatFile
+    private function converted(string $path, int $rate, FileOrder $order, Closure $report): FloatFile
     {
-        if ($file->rate === $order->rate && $file->channels === $order->channels) {
-            return $file;
+        if ($rate === $order->rate && 2 === $order->channels) {
+            return new FloatFile($path, $rate, 2);
         }
-        $converted = new FloatFile("{$file->path}.converted", $order->rate, $order->channels);
-        $this->coder->convert($file->path, $file->rate, $converted->path, $order->rate, $order->channels, static fn (): mixed => $report(0.5));
-        unlink($file->path);
+        $converted = new FloatFile("{$path}.converted", $order->rate, $order->channels);
+        $this->coder->convert($path, $rate, $converted->path, $order->rate, $order->channels, static fn (): mixed => $report(0.5));
+        unlink($path);
 
         return $converted;
     }
@@ -157,17 +151,31 @@ final readonly class FileMaker
     }
 
     /**
+     * @param array<string, PcmSource> $sounds
      * @param array{?string, ?string} $film picture and captions
      * @param Closure(float): mixed $report
      */
-    private function once(ToTarget $to, Sound $whole, Sound $part, FileOrder $order, Mix $mix, Span $span, string $work, About $about, array $film, Closure $report): Made
+    private function asRendered(FileOrder $order, Mix $mix, array $sounds, Span $span, string $work, About $about, array $film, Closure $report): Made
+    {
+        $wav = $this->wav($order, $mix, $span, $span->length(), $work, $about);
+        $wav->begin();
+        $file = new RenderedFile($order->excerpt->of($mix), $sounds, $span, $order->samples(), $wav->path, $wav->headerBytes(), true);
+        $file->write(static fn (float $done): mixed => $report(0.9 * $done));
+        $clipping = $file->clipping();
+        $clipping->atLeast($file->measured()->samplePeak);
+        $measured = $this->finished($wav, $file->measured(), $order, $mix, $span, $work, $about, $film, $report);
+
+        return new Made("{$work}/file", $measured, 0.0, $order->target($mix->aim)->isMetBy($measured), new GuardActs($order->rate), $clipping);
+    }
+
+    /**
+     * @param array{?string, ?string} $film picture and captions
+     * @param Closure(float): mixed $report
+     */
+    private function once(ToTarget $to, FloatFile $whole, FloatFile $part, FileOrder $order, Mix $mix, Span $span, string $work, About $about, array $film, Closure $report): Made
     {
         $frames = $part->frames();
-        $chapters = Chapter::of($mix, $span, $order->rate);
-        $reference = (int) round($span->from * $order->rate / $mix->rate);
-        $isCoded = FileFormat::Wav !== $order->format;
-        $wavPath = $isCoded ? "{$work}/samples.wav" : "{$work}/file";
-        $wav = new WavFile(OutFile::create($wavPath, 'the file', self::DISK), $order->samples(), $order->channels, $order->rate, $frames, $about, $reference, $chapters);
+        $wav = $this->wav($order, $mix, $span, $frames, $work, $about);
         $clipping = new Clipping();
         $own = $whole === $part ? null : new SampleMeter($order->channels, $order->rate);
         $begin = static function () use ($wav, $order, $mix, $span, &$clipping, &$own): Closure {
@@ -189,12 +197,34 @@ final readonly class FileMaker
         }
         $measured = null === $own ? $to->result : $own->finish();
         $clipping->atLeast($measured->samplePeak);
-        $wav->end($measured);
-        if ($isCoded) {
-            $measured = $this->coded($order, $wavPath, "{$work}/file", MetadataText::of($about->tags, $about->made->format('Y-m-d'), $chapters, $order->rate, $frames, FileFormat::Flac === $order->format), $measured, [...$film, $about->cover], static fn (): mixed => $report(0.95));
-        }
+        $measured = $this->finished($wav, $measured, $order, $mix, $span, $work, $about, $film, $report);
 
         return new Made("{$work}/file", $measured, $to->gain, $order->target($mix->aim)->isMetBy($whole === $part ? $measured : $to->result), $to->acts, $clipping);
+    }
+
+    private function wav(FileOrder $order, Mix $mix, Span $span, int $frames, string $work, About $about): WavFile
+    {
+        $path = FileFormat::Wav === $order->format ? "{$work}/file" : "{$work}/samples.wav";
+        $reference = (int) round($span->from * $order->rate / $mix->rate);
+
+        return new WavFile($path, self::DISK, $order->samples(), $order->channels, $order->rate, $frames, $about, $reference, Chapter::of($mix, $span, $order->rate));
+    }
+
+    /**
+     * @param array{?string, ?string} $film
+     * @param Closure(float): mixed $report
+     *
+     * @return Loudness of what is in the file at last
+     */
+    private function finished(WavFile $wav, Loudness $measured, FileOrder $order, Mix $mix, Span $span, string $work, About $about, array $film, Closure $report): Loudness
+    {
+        $wav->end($measured);
+        if (FileFormat::Wav === $order->format) {
+            return $measured;
+        }
+        $text = MetadataText::of($about->tags, $about->made->format('Y-m-d'), Chapter::of($mix, $span, $order->rate), $order->rate, $wav->frames, FileFormat::Flac === $order->format);
+
+        return $this->coded($order, $wav->path, "{$work}/file", $text, $measured, [...$film, $about->cover], static fn (): mixed => $report(0.95));
     }
 
     /**

@@ -11,7 +11,7 @@ use Wattage\Core\Loudness\SampleMeter;
 use Wattage\Core\Signal\FloatDecoder;
 
 /** A work file of interleaved 32-bit floats, gone through in pieces of 100 ms. */
-final readonly class FloatFile implements Sound
+final readonly class FloatFile
 {
     /**
      * @param int $rate samples per second, of which 100 ms are a whole number

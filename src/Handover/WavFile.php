@@ -21,23 +21,35 @@ final class WavFile
     private const ORIGINATOR = 'Wattage';
 
     private SampleEncoder $encoder;
+    private readonly OutFile $file;
 
     /**
+     * @param string $disk what it is written to, for people
      * @param int $frames how many there will be
      * @param int $timeReference samples since midnight at which it begins, at its rate
      * @param list<Chapter> $chapters
+     *
+     * @throws NoRoom
      */
     public function __construct(
-        private readonly OutFile $file,
+        public readonly string $path,
+        string $disk,
         private readonly SampleFormat $format,
         private readonly int $channels,
         private readonly int $rate,
-        private readonly int $frames,
+        public readonly int $frames,
         private readonly About $about,
         private readonly int $timeReference,
         private readonly array $chapters,
     ) {
+        $this->file = OutFile::create($path, 'the file', $disk);
         $this->encoder = new SampleEncoder($format);
+    }
+
+    /** Bytes before the first sample. */
+    public function headerBytes(): int
+    {
+        return \strlen($this->header(null));
     }
 
     /** @throws NoRoom */
@@ -66,6 +78,7 @@ final class WavFile
     public function end(Loudness $loudness): void
     {
         $bytes = $this->frames * $this->channels * intdiv($this->format->bits(), 8);
+        fseek($this->file->stream(), 0, \SEEK_END);
         $this->file->write($bytes % 2 ? "\0" : '');
         rewind($this->file->stream());
         $this->file->write($this->header($loudness));

@@ -16,6 +16,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Figures\DuckingPlans;
 use Wattage\App\Figures\Figures;
 use Wattage\App\Figures\Levelling;
+use Wattage\App\Figures\LevelPlan;
 use Wattage\App\Figures\PartMeasure;
 use Wattage\App\Figures\PeakSearch;
 use Wattage\App\Project\Comparison;
@@ -185,7 +186,7 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($levelling->evenUp($project, $this->history->mix($project), Body::of($request)));
+        return self::levelPlan($levelling->evenUp($project, $this->history->mix($project), Body::of($request)));
     }
 
     /** What steadying speech in clips would do, and the edit that does it. */
@@ -194,7 +195,12 @@ final readonly class MixController
     {
         $project = $this->access->project($id, Role::Viewer);
 
-        return new JsonResponse($levelling->steady($project, $this->history->mix($project), Body::of($request)));
+        return self::levelPlan($levelling->steady($project, $this->history->mix($project), Body::of($request)));
+    }
+
+    private static function levelPlan(LevelPlan $plan): JsonResponse
+    {
+        return new JsonResponse(['rows' => $plan->rows, 'edit' => $plan->edit, 'clips' => MixView::clips($plan->after, $plan->clips)]);
     }
 
     /** What rules of ducking would do, and the edit that does it. */

@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Role;
+use Wattage\App\Figures\Glance;
 use Wattage\App\Project\History;
 use Wattage\App\Project\ProjectAccess;
 use Wattage\App\Project\ProjectCopy;
@@ -59,6 +60,16 @@ final readonly class ProjectController
         });
 
         return new JsonResponse($this->view($this->access->project(Uuid::fromString($made), Role::Owner, evenDeleted: true)), 201);
+    }
+
+    /** What the list shows of it beside its name. */
+    #[Route('/{id}/glance', methods: 'GET')]
+    public function glance(Uuid $id, Glance $glance): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+        $head = $this->history->head($project);
+
+        return new JsonResponse([...$glance->of($project, $this->history->mix($project)), 'label' => $head->label, 'by' => ($project->movedBy ?? $head->author)->name]);
     }
 
     #[Route('/{id}', methods: 'PATCH')]

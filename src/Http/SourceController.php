@@ -25,6 +25,7 @@ use Wattage\App\Request\Body;
 use Wattage\App\Request\ProblemResponse;
 use Wattage\App\Security\Record;
 use Wattage\App\Storage\NoRoom;
+use Wattage\Core\Loudness\AverageOutline;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
 use Wattage\Core\Speech\HeardPart;
@@ -110,10 +111,20 @@ final readonly class SourceController
         $format = $sound->format();
 
         $response = new Response(WavHeader::of($format->channels, $format->bits, false, Mix::DEFAULT_RATE, $frames).$sound->read($number * $length, $frames), headers: ['Content-Type' => 'audio/wav']);
-        $response->setPrivate()->setMaxAge(31_536_000)->setImmutable();
-        $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
 
-        return $response;
+        return StoredFile::kept($response);
+    }
+
+    /** Averages for drawing, worked out from the stored blocks each time: browsers keep them. */
+    #[Route('/api/sources/{id}/average/{level}', requirements: ['level' => '[1-4]'], methods: 'GET')]
+    public function average(Uuid $id, int $level, Request $request): Response
+    {
+        $source = $this->ready($id);
+        $only = 2 === $source->channels ? Side::tryFrom($request->query->getString('channel')) : null;
+        $points = AverageOutline::of($this->store->blocks($source), $level, null === $only ? null : (int) (Side::Right === $only));
+        $response = new Response($points, headers: ['Content-Type' => 'application/octet-stream']);
+
+        return StoredFile::kept($response);
     }
 
     /** Outline for drawing: uint16 peaks; see Overview for the levels. */
@@ -148,6 +159,26 @@ final readonly class SourceController
         PictureState::Ready === $source->picture || throw new NotFoundHttpException('This source has no picture, or it is not made yet.');
 
         return $file->answer(MediaStore::pathOf($source, 'picture'), 'video/webm', $request);
+    }
+
+    /** Small frames of it for the timeline; PictureFrames says how many, and how far apart. */
+    #[Route('/api/sources/{id}/frames/{sheet}', requirements: ['sheet' => '\d{1,4}'], methods: 'GET')]
+    public function frames(Uuid $id, int $sheet, Request $request, StoredFile $file): Response
+    {
+        $path = MediaStore::pathOf($this->ready($id), "frames-{$sheet}");
+        $this->store->has($path) || throw new NotFoundHttpException('There are no frames for this part of the picture, or not yet.');
+
+        return $file->part($path, 'image/jpeg', $request);
+    }
+
+    /** Where it cuts, source samples; null as long as its picture is not made. */
+    #[Route('/api/sources/{id}/cuts', methods: 'GET')]
+    public function cuts(Uuid $id): JsonResponse
+    {
+        $source = $this->ready($id);
+        $cuts = $this->store->has(MediaStore::pathOf($source, 'cuts')) ? $this->store->bytes($source, 'cuts') : 'null';
+
+        return new JsonResponse("{\"cuts\":{$cuts}}", json: true);
     }
 
     private function ready(Uuid $id): Source

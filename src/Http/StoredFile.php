@@ -40,7 +40,13 @@ final readonly class StoredFile
     /** One that never changes, and is not large: from here, wherever it is stored. */
     public function part(string $path, string $type, Request $request): Response
     {
-        $response = $this->sent($path, $type, $request)->setPrivate()->setMaxAge(self::SECONDS_FOR_EVER)->setImmutable();
+        return self::kept($this->sent($path, $type, $request));
+    }
+
+    /** The same for what is worked out of one: the browser that has it need never ask again. */
+    public static function kept(Response $response): Response
+    {
+        $response->setPrivate()->setMaxAge(self::SECONDS_FOR_EVER)->setImmutable();
         $response->headers->set('Symfony-Session-NoAutoCacheControl', '1');
 
         return $response;

@@ -242,6 +242,44 @@ final readonly class Ffmpeg
     }
 
     /**
+     * Small frames of a picture on sheets of ten by ten, one every two seconds, and how much each of its own frames differs from the one before.
+     *
+     * @param string $sheets place of the sheets, with %d for their number, from 1
+     *
+     * @return Generator<string, float> scene score, 0 to 1, by time in seconds
+     *
+     * @throws Refused
+     */
+    public function frames(string $file, string $name, string $sheets): Generator
+    {
+        [$rows, $seconds] = [PictureFrames::PER_ROW, PictureFrames::SECONDS_PER_FRAME];
+        $size = PictureFrames::WIDTH.':'.PictureFrames::HEIGHT;
+        $graph = "[0:v]split[a][b];[a]fps=1/{$seconds},scale={$size}:force_original_aspect_ratio=decrease,pad={$size}:-1:-1,tile={$rows}x{$rows}[sheets];"
+            ."[b]scale=160:-2,select='gte(scene\\,0)',metadata=print:file=-[scores]";
+        $process = new Process([...self::LIMITS, $this->ffmpeg, '-nostdin', '-hide_banner', '-v', 'error', ...self::input($file), '-filter_complex', $graph, '-map', '[sheets]', '-q:v', '4', '-f', 'image2', '-y', $sheets, '-map', '[scores]', '-f', 'null', '-'], timeout: null);
+        $process->setIdleTimeout(self::SILENT_SECONDS);
+        $process->start();
+        $rest = '';
+        try {
+            foreach ($process->getIterator(Process::ITER_SKIP_ERR) as $said) {
+                $rest .= $said;
+                while (1 === preg_match('/pts_time:([\d.]+)\s+lavfi\.scene_score=([\d.]+)\n/', $rest, $found, \PREG_OFFSET_CAPTURE)) {
+                    yield $found[1][0] => (float) $found[2][0];
+                    $rest = substr($rest, $found[0][1] + \strlen($found[0][0]));
+                }
+            }
+            $process->wait();
+        } catch (ProcessTimedOutException) {
+            throw Refused::tooSlow($name);
+        } catch (ProcessSignaledException) {
+            throw Refused::noPicture($name);
+        } finally {
+            $process->stop(0);
+        }
+        $process->isSuccessful() || throw Refused::noPicture($name);
+    }
+
+    /**
      * Writes files from one that was sent.
      *
      * @param list<string> $what options after the input

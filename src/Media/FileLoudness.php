@@ -28,7 +28,7 @@ final readonly class FileLoudness
     {
         $layout = 16 === $facts->bits ? SampleLayout::int16($facts->channels) : SampleLayout::float32($facts->channels);
         $seconds = $facts->claimedSeconds ?? 0.0;
-        if ($seconds >= self::LONG_SECONDS && PartMeter::suits($facts->rate) && \function_exists('pcntl_fork')) {
+        if ($seconds >= self::LONG_SECONDS && PartMeter::suits($facts->rate)) {
             $parts = $this->inTwo($file, $name, $facts, $layout, intdiv((int) $seconds, 2) * $facts->rate);
             if (null !== $parts) {
                 return LoudnessMeter::joined($parts, $facts->channels);
@@ -49,44 +49,24 @@ final readonly class FileLoudness
      */
     private function inTwo(string $file, string $name, AudioFacts $facts, SampleLayout $layout, int $seam): ?array
     {
-        $pipe = stream_socket_pair(\STREAM_PF_UNIX, \STREAM_SOCK_STREAM, 0);
-        $child = false === $pipe ? -1 : pcntl_fork();
-        if (false === $pipe || $child < 0) {
+        $beside = Beside::begin(function () use ($file, $name, $facts, $layout, $seam): string {
+            $meter = new PartMeter($layout, $facts->rate, true);
+            $this->feed($this->ffmpeg->samples($file, $name, $facts, $seam - PartMeter::RUN_UP_SECONDS * $facts->rate), $meter->push(...));
+
+            return $meter->lastPart()->toBytes();
+        });
+        if (null === $beside) {
             return null;
         }
-        if (0 === $child) {
-            fclose($pipe[0]);
-            $this->second($file, $name, $facts, $layout, $seam, $pipe[1]);
-        }
-        fclose($pipe[1]);
         try {
             $meter = new PartMeter($layout, $facts->rate, false);
             $this->feed($this->ffmpeg->samples($file, $name, $facts, 0, $seam), $meter->push(...));
-            $second = MeasuredPart::fromBytes((string) stream_get_contents($pipe[0]));
+            $second = MeasuredPart::fromBytes($beside->result() ?? '');
         } finally {
-            fclose($pipe[0]);
-            pcntl_waitpid($child, $status);
+            $beside->end();
         }
 
         return null === $second ? null : [$meter->part(), $second];
-    }
-
-    /** @param resource $out */
-    private function second(string $file, string $name, AudioFacts $facts, SampleLayout $layout, int $seam, mixed $out): never
-    {
-        try {
-            $meter = new PartMeter($layout, $facts->rate, true);
-            $this->feed($this->ffmpeg->samples($file, $name, $facts, $seam - PartMeter::RUN_UP_SECONDS * $facts->rate), $meter->push(...));
-            $bytes = $meter->lastPart()->toBytes();
-            for ($at = 0; $at < \strlen($bytes); $at += (int) fwrite($out, substr($bytes, $at))) {
-            }
-        } catch (Refused) {
-            // Nothing is written, so the other process measures all of it, and says what is wrong.
-        }
-        fclose($out);
-        // What the other process has set up is not this one's to end.
-        posix_kill(posix_getpid(), \SIGKILL);
-        exit;
     }
 
     /**

@@ -55,7 +55,7 @@ final readonly class MediaDirectory
         $fits = \in_array($about['bits'], [16, 24], true) && $channels <= 2 && [$about['channels'], $about['rate'], $about['frame']] === [$channels, $rate, $channels * intdiv($about['bits'], 8)];
         $stream = $isWhole && $fits ? fopen($path, 'r') : false;
 
-        return false === $stream ? null : new PcmStream($stream, PcmFormat::of($channels, $about['bits']), $wav->soundAt, $wav->soundBytes);
+        return false === $stream ? null : new PcmStream($stream, PcmFormat::of($channels, $about['bits']), $wav->soundAt, $wav->soundBytes, static fn (): mixed => fopen($path, 'r'));
     }
 
     /** @throws Refused */
@@ -70,6 +70,8 @@ final readonly class MediaDirectory
             Output::write($stream, $piece);
         }
 
-        return new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits));
+        $place = stream_get_meta_data($stream)['uri'] ?? '';
+
+        return new PcmStream($stream, PcmFormat::of($facts->channels, $facts->bits), again: static fn (): mixed => fopen($place, 'r'));
     }
 }

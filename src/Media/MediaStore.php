@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Media;
 
 use Closure;
+use Generator;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Source;
 use Wattage\App\Storage\MissingFile;
@@ -12,6 +13,7 @@ use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
 use Wattage\App\Storage\Store;
 use Wattage\App\Storage\StoredBytes;
+use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Speech\SpeechLevels;
@@ -88,6 +90,20 @@ final readonly class MediaStore
     public function tenths(Source $source): SourceTenths
     {
         return SourceTenths::fromBytes($this->bytes($source, 'tenths'), $source->channels ?? 1);
+    }
+
+    /**
+     * What it was measured in, minute by minute.
+     *
+     * @return Generator<SourceBlocks>
+     */
+    public function blocks(Source $source): Generator
+    {
+        $file = $this->store->open(self::pathOf($source, 'blocks'));
+        $channels = $source->channels ?? 1;
+        for ($at = 0, $size = $file->size(), $step = SourceBlocks::bytesAtOnce($channels); $at < $size; $at += $step) {
+            yield SourceBlocks::fromBytes($file->read($at, $step), $channels);
+        }
     }
 
     /** All that finding speech in it needs. */

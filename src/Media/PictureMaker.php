@@ -16,7 +16,7 @@ use Wattage\Core\Timeline\Mix;
 /** Makes the small picture that plays beside the sound of a source. */
 final readonly class PictureMaker
 {
-    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private MediaStore $store)
+    public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private MediaStore $store, private PictureFrames $frames)
     {
     }
 
@@ -28,14 +28,25 @@ final readonly class PictureMaker
     public function run(Source $source, Job $job, Lease $lease): void
     {
         $made = MediaStore::pathOf($source, 'picture');
-        if ($this->store->has($made)) {
+        if ($this->store->has($made) && $this->frames->has($source)) {
             return;
         }
         $work = $this->spool->workDirectory($job->id);
+        $picture = "{$work}/picture.webm";
         try {
-            $this->make($source, $work, $lease);
-            $picture = "{$work}/picture.webm";
-            $this->store->put($made, $picture, (string) hash_file('sha256', $picture), $lease->alive(...));
+            $isMade = $this->store->has($made);
+            if ($isMade) {
+                $this->store->fetch($source, 'picture', $this->spool->file($work, 'picture.webm', $source->name), $lease->alive(...));
+            } else {
+                $this->make($source, $work, $lease);
+            }
+            try {
+                $this->frames->make($source, $picture, $work, $lease);
+            } catch (Refused) {
+                // Only the timeline shows less then.
+            }
+            // Stored last: it is moved from here.
+            $isMade || $this->store->put($made, $picture, (string) hash_file('sha256', $picture), $lease->alive(...));
         } finally {
             $this->spool->remove($work);
         }

@@ -26,4 +26,11 @@ final readonly class StoredSound implements PcmSource
 
         return str_pad($this->bytes->read($from * $this->format->bytesPerFrame(), $length), max(0, $length), "\0");
     }
+
+    public function apart(): ?self
+    {
+        $bytes = $this->bytes->apart();
+
+        return null === $bytes ? null : new self($bytes, $this->format);
+    }
 }

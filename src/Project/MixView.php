@@ -44,6 +44,22 @@ final class MixView
     }
 
     /**
+     * @param list<string> $ids
+     *
+     * @return list<Json>
+     */
+    public static function clips(Mix $mix, array $ids): array
+    {
+        $fades = [];
+
+        return array_map(static function (string $id) use ($mix, &$fades): array {
+            $track = $mix->trackOf($id);
+
+            return self::clip($mix, $track->id, $mix->clip($id), $fades[$track->id] ??= Fades::of($track));
+        }, $ids);
+    }
+
+    /**
      * What differs between two states. Clips are compared as stored, so that it does not matter how a state came about; one whose
      * neighbours make it fade otherwise is sent again, too.
      *

@@ -15,7 +15,7 @@ final readonly class SignedIn
     {
     }
 
-    /** Once the session has the name that it keeps. */
+    /** Once the session has the name that it keeps. Another that signs in at this moment is stored only when it has been answered: for a minute it may be missing. */
     public function note(User $user, Request $request): void
     {
         $this->record->ofAccount($user, Record::SIGNED_IN);
@@ -27,7 +27,8 @@ final readonly class SignedIn
             'DELETE FROM sign_in WHERE account_id = :account AND session NOT IN (
                 SELECT i.session FROM sign_in i LEFT JOIN session s ON s.sess_id = i.session
                 WHERE i.account_id = :account AND (s.sess_id IS NOT NULL OR i.session = :present) ORDER BY i.at DESC, i.session LIMIT :most
-            ) RETURNING session',
+            ) AND (at < now() - make_interval(mins => 1) OR EXISTS (SELECT FROM session s WHERE s.sess_id = sign_in.session))
+            RETURNING session',
             ['account' => (string) $user->id, 'present' => $request->getSession()->getId(), 'most' => $this->most],
         );
         foreach ($ended as $session) {

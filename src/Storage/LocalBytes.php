@@ -10,7 +10,7 @@ final class LocalBytes implements StoredBytes
     private readonly mixed $stream;
 
     /** @throws MissingFile */
-    public function __construct(string $file, string $path)
+    public function __construct(private readonly string $file, private readonly string $path)
     {
         $stream = is_file($file) ? fopen($file, 'r') : false;
         if (false === $stream) {
@@ -29,5 +29,10 @@ final class LocalBytes implements StoredBytes
         fseek($this->stream, $from);
 
         return $length > 0 ? (string) stream_get_contents($this->stream, $length) : '';
+    }
+
+    public function apart(): self
+    {
+        return new self($this->file, $this->path);
     }
 }

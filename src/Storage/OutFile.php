@@ -28,6 +28,23 @@ final class OutFile
         return false === $stream ? throw NoRoom::full($name, $disk) : new self($stream, $file, $name, $disk);
     }
 
+    /**
+     * A place in a file that is there, which others may be writing elsewhere.
+     *
+     * @param int $at byte
+     *
+     * @throws NoRoom
+     */
+    public static function within(string $file, int $at, string $name, string $disk): self
+    {
+        $stream = @fopen($file, 'r+');
+        if (false === $stream || 0 !== fseek($stream, $at)) {
+            throw NoRoom::full($name, $disk);
+        }
+
+        return new self($stream, $file, $name, $disk);
+    }
+
     /** @throws NoRoom */
     public function write(string $bytes): void
     {

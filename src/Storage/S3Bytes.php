@@ -44,4 +44,10 @@ final class S3Bytes implements StoredBytes
 
         return substr($this->known, $from - $this->knownFrom, $length);
     }
+
+    /** Its connection is one process's own. */
+    public function apart(): null
+    {
+        return null;
+    }
 }

@@ -11,4 +11,7 @@ interface StoredBytes
 
     /** @return string fewer bytes than asked for only at its end */
     public function read(int $from, int $length): string;
+
+    /** @return ?self the same, which another process can read at the same time; null where that cannot be */
+    public function apart(): ?self;
 }

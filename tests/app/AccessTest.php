@@ -23,6 +23,7 @@ final class AccessTest extends ApiTestCase
         yield 'rename' => ['PATCH', '/api/projects/{project}', ['name' => 'New'], [403, 403, 200]];
         yield 'delete' => ['DELETE', '/api/projects/{project}', null, [403, 403, 200]];
         yield 'restore' => ['POST', '/api/projects/{project}/restore', null, [403, 403, 200]];
+        yield 'see at a glance' => ['GET', '/api/projects/{project}/glance', null, [200, 200, 200]];
         yield 'open' => ['GET', '/api/projects/{project}/mix', null, [200, 200, 200]];
         yield 'export the mix' => ['GET', '/api/projects/{project}/mix.json', null, [200, 200, 200]];
         yield 'edit' => ['POST', '/api/projects/{project}/edits', ['edit' => 'add-track', 'track' => 'x', 'name' => 'X', 'stem' => 'music'], [403, 200, 200]];
@@ -70,8 +71,11 @@ final class AccessTest extends ApiTestCase
         yield 'remove a source' => ['DELETE', '/api/sources/{upload}', null, [403, 204, 204]];
         yield 'hear a source' => ['GET', '/api/sources/{source}/segments/0', null, [200, 200, 200]];
         yield 'see a source' => ['GET', '/api/sources/{source}/outline/2', null, [200, 200, 200]];
+        yield 'see how loud a source is' => ['GET', '/api/sources/{source}/average/2', null, [200, 200, 200]];
         yield 'what is heard in a source' => ['GET', '/api/sources/{source}/heard', null, [200, 200, 200]];
         yield 'the picture of a source' => ['GET', '/api/sources/{source}/picture', null, [404, 404, 404]];
+        yield 'the small frames of a picture' => ['GET', '/api/sources/{source}/frames/0', null, [404, 404, 404]];
+        yield 'where a picture cuts' => ['GET', '/api/sources/{source}/cuts', null, [200, 200, 200]];
         yield 'list deliveries' => ['GET', '/api/projects/{project}/deliveries', null, [200, 200, 200]];
         yield 'render' => ['POST', '/api/projects/{project}/deliveries', ['format' => 'pcm16'], [403, 202, 202]];
         yield 'sources together' => ['POST', '/api/projects/{project}/together', ['sources' => ['none']], [403, 422, 422]];
@@ -100,7 +104,7 @@ final class AccessTest extends ApiTestCase
     {
         $known = ['GET /api/health', 'GET /api/metrics', 'GET /api/session', 'POST /api/session', 'DELETE /api/session', 'ANY /api/session/end', 'GET /api/post-box', 'POST /api/forgotten-password', 'POST /api/new-password/{token}', 'GET /api/join/{token}', 'POST /api/join/{token}'];
         foreach (self::routes() as [$method, $path]) {
-            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~figures\.csv~', '~report\.json~', '~captions\.(vtt|srt)~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'figures.{format}', 'report.{format}', 'captions.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
+            $known[] = $method.' '.preg_replace(['/\?.*/', '~segments/0~', '~outline/2~', '~average/2~', '~frames/0~', '~figures\.csv~', '~report\.json~', '~captions\.(vtt|srt)~', '~moments/0~', '~revisions/1~', '~presence/[0-9a-f-]+~'], ['', 'segments/{number}', 'outline/{level}', 'average/{level}', 'frames/{sheet}', 'figures.{format}', 'report.{format}', 'captions.{format}', 'moments/{minute}', 'revisions/{number}', 'presence/{screen}'], strtr($path, ['{project}' => '{id}', '{snapshot}' => '{id}', '{upload}' => '{id}', '{source}' => '{id}', '{delivery}' => '{id}', '{invitation}' => '{id}', '{comment}' => '{id}', '{recipe}' => '{id}', '{member}' => '{account}']));
         }
         foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() ?: ['ANY'] as $method) {

@@ -98,6 +98,19 @@ final class DoorsTest extends ApiTestCase
         self::assertNotContains("other-19-{$user->id}", $left);
     }
 
+    /** Of two who sign in to one account at the same moment, neither ends the other's session, which may not be stored yet. */
+    public function testWhoSignsInAtTheSameMomentStaysSignedIn(): void
+    {
+        $user = $this->user();
+        $database = $this->entities()->getConnection();
+        foreach (['just now' => 0, 'long ago' => 5] as $when => $minutes) {
+            $database->executeStatement("INSERT INTO sign_in VALUES (?, ?, now() - make_interval(mins => ?), '127.0.0.1')", ["{$when}-{$user->id}", (string) $user->id, $minutes]);
+        }
+        $this->signIn($user);
+        $left = $database->fetchFirstColumn('SELECT session FROM sign_in WHERE account_id = ? AND session LIKE ?', [(string) $user->id, "%-{$user->id}"]);
+        self::assertSame(["just now-{$user->id}"], $left, 'what has no session for long has none any more');
+    }
+
     public function testTheOwnerReadsWhoDidWhat(): void
     {
         $owner = $this->signedIn();

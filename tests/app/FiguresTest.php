@@ -169,6 +169,8 @@ final class FiguresTest extends ApiTestCase
         $plan = $this->call('POST', "/api/projects/{$project}/even-up", ['clips' => ['a', 'b'], 'by' => 'average', 'to' => ['clip' => 'a']]);
         self::assertEqualsWithDelta(9.0, $plan['rows'][1]['by'], 0.05);
         self::assertSame([['clip' => 'b', 'gain' => $plan['edit']['gains'][0]['gain']]], $plan['edit']['gains']);
+        self::assertSame(['b'], array_column($plan['clips'], 'id'));
+        self::assertEqualsWithDelta($plan['edit']['gains'][0]['gain'], $plan['clips'][0]['level'], 0.001);
         self::assertSame('Even up tone', str_replace('voice.wav', 'tone', $this->edit($project, $plan['edit'])['label']));
         $stem = $this->call('POST', "/api/projects/{$project}/even-up", ['clips' => ['a'], 'by' => 'average', 'to' => 'stem']);
         self::assertEquals(-20, $stem['rows'][0]['target']);
@@ -176,8 +178,13 @@ final class FiguresTest extends ApiTestCase
         $plan = $this->call('POST', "/api/projects/{$project}/steady", ['clips' => ['a', 'b'], 'to' => 'own', 'window' => 1]);
         self::assertLessThan($plan['rows'][0]['before'], $plan['rows'][0]['after']);
         self::assertGreaterThan(20, \count($plan['rows'][0]['levelsAfter']));
+        // Only what is spoken is told, before and after at the same moments.
+        self::assertContains(null, $plan['rows'][0]['levelsBefore']);
+        self::assertSame(array_map(is_null(...), $plan['rows'][0]['levelsBefore']), array_map(is_null(...), $plan['rows'][0]['levelsAfter']));
         $step = $this->edit($project, $plan['edit']);
         self::assertSame('Steady 2 clips', $step['label']);
+        // What could be heard before is what it became.
+        self::assertEquals($step['changes']['changedClips'], $plan['clips']);
         self::assertCount($plan['rows'][0]['keyframes'], $step['changes']['changedClips'][0]['curve']);
 
         foreach ([

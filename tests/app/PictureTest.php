@@ -50,6 +50,28 @@ final class PictureTest extends ApiTestCase
         self::assertTrue('the first one' === $this->browser->getInternalResponse()->getContent(), 'it was made again');
     }
 
+    public function testItsFramesAndItsCutsAreThereForTheTimeline(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        // Three shots that move, of 5, 3 and 4 s; the last one is dark.
+        $path = Sound::file('', '.mp4');
+        Sound::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', 'testsrc=size=160x90:rate=25:duration=5', '-f', 'lavfi', '-i', 'mandelbrot=size=160x90:rate=25', '-f', 'lavfi', '-i', 'gradients=size=160x90:rate=25:duration=4:c0=black:c1=navy', '-f', 'lavfi', '-i', 'sine=frequency=300:duration=12',
+            '-filter_complex', '[1]trim=duration=3[m];[0][m][2]concat=n=3:v=1[v]', '-map', '[v]', '-map', '3:a', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', '-y', $path]);
+        $source = $this->bringIn($project, 'shots.mp4', (string) file_get_contents($path))['id'];
+        self::assertNull($this->call('GET', "/api/sources/{$source}/cuts")['cuts'], 'not made yet');
+        $this->work();
+        self::assertSame([5 * 48_000, 8 * 48_000], $this->call('GET', "/api/sources/{$source}/cuts")['cuts']);
+        $this->browser->request('GET', "/api/sources/{$source}/frames/0");
+        $sheet = Sound::file((string) $this->browser->getInternalResponse()->getContent(), '.jpg');
+        $size = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $sheet]), true)['streams'][0];
+        self::assertSame([960, 540], [$size['width'], $size['height']]);
+        self::assertGreaterThan(100, self::brightness($sheet, 0), 'a frame of the first shot');
+        self::assertLessThan(60, self::brightness($sheet, 5), 'one of the dark shot, ten seconds in');
+        $this->call('GET', "/api/sources/{$source}/frames/1");
+        self::assertSame(404, $this->statusCode());
+    }
+
     public function testASourceWithAPictureCarriesItIntoTheMixWhereItCanBeDetached(): void
     {
         $this->signedIn();
@@ -62,6 +84,14 @@ final class PictureTest extends ApiTestCase
         self::assertCount(1, $step['changes']['pictures']);
         $step = $this->edit($project, ['edit' => 'remove-clips', 'clips' => ['guide']]);
         self::assertArrayNotHasKey('strip', $step['changes'], 'what is seen stays as it was');
+    }
+
+    /** @return float mean of a frame on a sheet, 0 to 255 */
+    private static function brightness(string $sheet, int $frame): float
+    {
+        $grey = Sound::run(['ffmpeg', '-v', 'error', '-i', $sheet, '-vf', 'crop=96:54:'.(96 * $frame).':0', '-f', 'rawvideo', '-pix_fmt', 'gray', '-']);
+
+        return array_sum(unpack('C*', $grey) ?: []) / \strlen($grey);
     }
 
     private static function film(): string

@@ -6,6 +6,7 @@ namespace Wattage\Tests\support;
 
 use Closure;
 use Wattage\App\Http\SourceController;
+use Wattage\App\Media\PictureFrames;
 use Wattage\Core\Ducking\Preset;
 use Wattage\Core\Edit\Range\RangeEdits;
 use Wattage\Core\Level\Decibels;
@@ -45,6 +46,7 @@ final class ScreenConstants
         return [
             'rate' => $rate,
             'segmentSeconds' => SourceController::SEGMENT_SECONDS,
+            'film' => ['perRow' => PictureFrames::PER_ROW, 'seconds' => PictureFrames::SECONDS_PER_FRAME, 'width' => PictureFrames::WIDTH, 'height' => PictureFrames::HEIGHT],
             'longestName' => Name::MAX,
             'longestMix' => Mix::MAX_HOURS * 3600 * 96_000,
             'longestRamp' => RangeEdits::LONGEST_RAMP,

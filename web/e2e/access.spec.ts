@@ -57,8 +57,8 @@ const VIEWS: Record<string, (page: Page) => Promise<void>> = {
   },
   sources: (page) => page.getByRole("tab", { name: "Sources" }).click(),
   speech: (page) => page.getByRole("tab", { name: "Speech" }).click(),
-  versions: (page) => page.getByRole("tab", { name: "Versions" }).click(),
-  marks: (page) => page.getByRole("tab", { name: "Marks" }).click(),
+  versions: (page) => page.getByRole("button", { name: "History and versions" }).click(),
+  marks: (page) => page.getByRole("tab", { name: "Notes" }).click(),
   intake: (page) => page.getByRole("button", { name: "Intake" }).click(),
   desk: async (page) => {
     await page.getByRole("button", { name: "Desk" }).click();

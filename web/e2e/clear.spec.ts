@@ -141,7 +141,7 @@ test("clips are evened up and steadied after a look at what would become of them
   await expect(sheet).toHaveCount(0);
 
   await page.keyboard.press("Shift+S");
-  await expect(sheet.getByRole("img", { name: /^Level along the clip/ })).toBeVisible();
+  await expect(sheet.getByRole("slider", { name: /^Level of the speech along the clip/ })).toBeVisible();
   const wandering = async () =>
     (await sheet.getByRole("cell").allInnerTexts()).filter((t) => t.startsWith("±"));
   await expect.poll(async () => (await wandering()).length).toBe(4);

@@ -1,4 +1,14 @@
-import { expect, layVoiceOverBed, makeMedia, mix, renderedBed, settled, sounded, test } from "./support";
+import {
+  expect,
+  layVoiceOverBed,
+  makeMedia,
+  mix,
+  renderedBed,
+  settled,
+  sounded,
+  test,
+  setLane,
+} from "./support";
 import type { Page } from "@playwright/test";
 
 const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
@@ -16,7 +26,7 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
     makeMedia(dir, "voice.wav", VOICE, 16),
     makeMedia(dir, "bed.wav", BED, 16),
   );
-  await page.getByRole("tab", { name: "Duck" }).click();
+  await page.getByRole("tab", { name: "Ducking" }).click();
   await page.getByRole("button", { name: "Interview" }).click();
   await expect(page.getByText("4 stretches of speech, −12.0 dB.")).toBeVisible();
   // Tried, and nothing is kept yet; a stretch is left out by a click and taken in again.
@@ -37,7 +47,7 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
   expect(at(before, 0.3)).toBeCloseTo(0, 0);
 
   // One moment is corrected in the lane: the dip at 5 s is made weaker.
-  await page.getByLabel("What is edited on Music").selectOption("ducking");
+  await setLane(page, "Music", "ducking");
   const music = (await track(page, "Music"))?.id ?? "";
   await page.evaluate(
     (id) =>

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { drag, expect, layVoiceOverBed, makeMedia, mix, point, settled, test } from "./support";
+import { drag, expect, layVoiceOverBed, makeMedia, mix, point, settled, test, setLane } from "./support";
 
 const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
 const BED = "0.04*sin(2*PI*500*t)";
@@ -17,7 +17,7 @@ test("lanes are edited by hand like wires: level, pan and mute", async ({ page, 
   await layVoiceOverBed(page, `Lanes ${Date.now()}`, voice, makeMedia(dir, "bed.wav", BED, 16));
 
   await test.step("a keyframe by double-click, dragged, typed, and the whole of it lifted", async () => {
-    await page.getByLabel("What is edited on Music").selectOption("level");
+    await setLane(page, "Music", "level of the track");
     const line = await point(page, 4, "Music", "wire");
     await page.mouse.dblclick(line.x, line.y);
     await settled(page);
@@ -68,9 +68,9 @@ test("lanes are edited by hand like wires: level, pan and mute", async ({ page, 
   });
 
   await test.step("pan: bent where it is taken, and a range brought to one side", async () => {
-    await page.getByLabel("What is edited on Music").selectOption("pan");
+    await setLane(page, "Music", "pan");
     const centre = await point(page, 3, "Music", "middle");
-    await drag(page, centre, { x: centre.x, y: centre.y - 20 });
+    await drag(page, centre, { x: centre.x, y: centre.y - 40 });
     await settled(page);
     const bent = (await music(page)).lanes?.pan ?? [];
     expect(bent.map((p) => Math.round(p.at / 48000))).toEqual([0, 3]);
@@ -81,14 +81,16 @@ test("lanes are edited by hand like wires: level, pan and mute", async ({ page, 
     expect((await music(page)).lanes?.pan?.[1]?.pan).toBe(0.3);
     // The slider in the head stands where the lane is.
     await page.evaluate(() => window.wattage?.player.seek(4 * 48000));
+    await page.getByRole("button", { name: /^Lane of Music:/ }).click();
     await expect(page.getByRole("slider", { name: "Pan of Music" })).toHaveAttribute(
       "aria-valuetext",
       "30 right",
     );
+    await page.keyboard.press("Escape");
   });
 
   await test.step("mute: a range, and its end dragged", async () => {
-    await page.getByLabel("What is edited on Music").selectOption("mute");
+    await setLane(page, "Music", "mutes");
     await drag(page, await point(page, 5, "Music", "low"), await point(page, 7, "Music", "low"));
     await page.getByRole("button", { name: "Mute here" }).click();
     await settled(page);
@@ -130,7 +132,7 @@ test("lanes are edited by hand like wires: level, pan and mute", async ({ page, 
   });
 
   await test.step("single clips as those who speak", async () => {
-    await page.getByRole("tab", { name: "Duck" }).click();
+    await page.getByRole("tab", { name: "Ducking" }).click();
     await page.getByRole("button", { name: "Interview" }).click();
     await expect(page.getByText("4 stretches of speech")).toBeVisible();
     const name = await point(page, 2, "Speech", "name");

@@ -119,7 +119,7 @@ test("what takes others many steps takes few: dips, slams, ten clips, fades, bef
   await test.step("a fade in: one drag of the corner", async () => {
     const name = await bed(0, "name");
     hand.begin();
-    await hand.drag({ x: name.x + 4, y: name.y - 12 }, { x: (await bed(2)).x, y: name.y - 12 });
+    await hand.drag({ x: name.x + 4, y: name.y + 13 }, { x: (await bed(2)).x, y: name.y + 13 });
     expect(hand.count).toBe(1);
     const { fadeIn } = await clipAt(page, 1, "Music");
     expect((fadeIn?.length ?? 0) / 48000).toBeCloseTo(1.9, 0);
@@ -170,7 +170,7 @@ test("keyframes of several clips are lassoed, moved, shaped and levelled togethe
   // From above the speech to beneath the music: both wires' bottoms.
   const from = await point(page, 5.4, "Speech", "low");
   const to = await point(page, 10.6, "Music", "low");
-  await hand.drag({ x: from.x, y: from.y - 85 }, { x: to.x, y: to.y + 40 }, "Control");
+  await hand.drag({ x: from.x, y: from.y - 190 }, { x: to.x, y: to.y + 40 }, "Control");
   expect(await chosen()).toEqual([
     ["voice", 2],
     ["bed", 2],
@@ -353,7 +353,7 @@ test("clips are split, joined, copied, looped, crossed over, closed up, locked a
   await test.step("markers are set, named and gone to", async () => {
     await page.keyboard.press("Home");
     await hand.press("m");
-    await page.getByRole("tab", { name: "Marks" }).click();
+    await page.getByRole("tab", { name: "Notes" }).click();
     await page.getByLabel("Marker name").fill("Gang <b>way</b>");
     await page.keyboard.press("Enter");
     await settled(page);
@@ -376,7 +376,7 @@ test("a stereo clip opens into two channels with wires of their own", async ({ p
   // The wire of the left channel lies in the upper half: a keyframe there belongs to it alone.
   const high = await point(page, 15, "Music", "wire");
   const box = await page.getByRole("group", { name: "Track Music", exact: true }).boundingBox();
-  const area = { top: (box?.y ?? 0) + 3, height: (box?.height ?? 0) - 6 - 17 };
+  const area = { top: (box?.y ?? 0) + 3 + 17, height: (box?.height ?? 0) - 6 - 17 };
   const y = area.top + (area.height / 2 - 1) * 0.3;
   await page.mouse.dblclick(high.x, y);
   await settled(page);

@@ -57,7 +57,7 @@ test("snapshots are named, compared in words and by ear, and taken up again", as
       level,
     );
   await fader(-3);
-  await page.getByRole("tab", { name: "Versions" }).click();
+  await page.getByRole("button", { name: "History and versions" }).click();
   const name = `Loud bed ${Date.now()}`;
   await page.getByLabel("Name of the snapshot").fill(name);
   await page.getByRole("button", { name: "Take", exact: true }).click();

@@ -142,7 +142,7 @@ test("from two files of one's own to a dipped bed, heard and handed over", async
     await expect(page.getByTestId("timeline")).toBeVisible();
     const after = await mix(page);
     expect(after.clips).toEqual(before.clips);
-    await page.getByRole("tab", { name: "Versions" }).click();
+    await page.getByRole("button", { name: "History and versions" }).click();
     await expect(
       page.getByRole("list", { name: "Edits, newest first" }).getByRole("button").first(),
     ).toContainText("Remove keyframe");

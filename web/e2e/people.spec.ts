@@ -219,7 +219,7 @@ test("somebody is invited, joins, becomes a viewer, comments, and the comment is
   await page.keyboard.press("Escape");
 
   await vera.evaluate(() => window.wattage?.player.seek(10 * 48_000));
-  await vera.getByRole("tab", { name: "Marks" }).click();
+  await vera.getByRole("tab", { name: "Notes" }).click();
   await vera.getByLabel("Say something about this moment").fill("too loud <b>here</b>");
   await vera.keyboard.press("Enter");
   const mark = page.getByRole("button", { name: /^Comment of Vera at 00:00:10:00: too loud <b>here/ });
@@ -304,7 +304,7 @@ test("the list of edits has every one, branches too, after hundreds of undos", a
     await settled?.();
     await edit?.({ edit: "add-track", track: "t-1", name: "Another way", stem: "music" });
   });
-  await page.getByRole("tab", { name: "Versions" }).click();
+  await page.getByRole("button", { name: "History and versions" }).click();
   const list = page.getByRole("list", { name: "Edits, newest first" });
   await expect(list.getByRole("listitem")).toHaveCount(122);
   await expect(list.getByRole("button", { name: /Add track Another way.*now/ })).toBeVisible();

@@ -58,7 +58,9 @@ export function integrated(file: string): number {
   return Number(/I:\s+(-?[\d.]+) LUFS/.exec(stderr.slice(stderr.lastIndexOf("Summary")))?.[1]);
 }
 
+/** As somebody who knows their way: without the tour beneath the lanes. */
 export async function signIn(page: Page): Promise<void> {
+  await page.addInitScript(() => localStorage.setItem("wattage-tour", "aside"));
   await page.goto("/");
   await page.getByLabel("E-mail address").fill("demo@wattage.example");
   await page.getByLabel("Password").fill("salt-ferry");
@@ -183,10 +185,9 @@ export async function point(
   if (!box || !head || !first) throw new Error("nothing to point at");
   const [start, perPx, rate] = first.split(" ").map(Number) as [number, number, number];
   const x = box.x + (seconds * rate - start) / perPx;
-  const rises = (await mix(page)).tracks.find((t) => t.name === track)?.stem === "speech";
-  const nameY = rises ? head.y + 11 : head.y + head.height - 12;
-  const top = head.y + 3 + (rises ? 17 : 0);
-  const bottom = head.y + head.height - 4 - (rises ? 0 : 17);
+  const nameY = head.y + 11;
+  const top = head.y + 20;
+  const bottom = head.y + head.height - 4;
   const y = { name: nameY, middle: (top + bottom) / 2, low: bottom - 6, wire: bottom - 0.7 * (bottom - top) }[
     part
   ];
@@ -320,4 +321,11 @@ export async function agree(...pages: Page[]): Promise<void> {
     await expect.poll(async () => (await shown(page)).revision).toBe(there.revision);
     expect(await shown(page)).toEqual(there);
   }
+}
+
+/** Chooses what the lane of a track shows, or what a ride of it does, from what stands behind its head. */
+export async function setLane(page: Page, track: string, choice: string): Promise<void> {
+  await page.getByRole("button", { name: new RegExp(`^Lane of ${track}:`) }).click();
+  await page.getByRole("radio", { name: choice, exact: true }).click();
+  await page.keyboard.press("Escape");
 }

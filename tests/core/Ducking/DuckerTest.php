@@ -105,6 +105,21 @@ final class DuckerTest extends TestCase
         self::assertLessThan(-5.0, $lane->levelAt((int) (26.7 * self::S))->db);
     }
 
+    public function testWhatIsTooQuietIsSoughtNoDeeperThanTheLeastSensitivity(): void
+    {
+        $mix = Talk::open()->mix;
+        foreach ([[14.0, 8.0], [5.0, 3.0]] as [$sensitivity, $deepest]) {
+            $asked = [];
+            $listening = new Listening(static function (string $source, float $at) use (&$asked): array {
+                $asked[] = $at;
+
+                return [];
+            });
+            $listening->to(Talk::rule(['sensitivity' => $sensitivity]), $mix);
+            self::assertSame([$sensitivity, $deepest], array_values(array_unique($asked)));
+        }
+    }
+
     public function testShortSoundsAreIgnoredAndPausesBridged(): void
     {
         $talk = Talk::open();

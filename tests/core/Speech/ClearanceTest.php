@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceTenths;
+use Wattage\Core\Speech\Buried;
 use Wattage\Core\Speech\Clearance;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
@@ -80,6 +81,19 @@ final class ClearanceTest extends TestCase
         self::assertSame(1.0, self::of($silent, 20.0)->clearPart);
         $empty = Mix::empty();
         self::assertSame([], Clearance::of($empty, self::figures($empty), [], 15.0)->buried());
+    }
+
+    public function testWhatIsBuriedBeyondAThousandStretchesIsToldAsWell(): void
+    {
+        $mix = Mixes::voiceOverBed();
+        for ($n = 1; $n < 100; ++$n) {
+            $mix = Mixes::edited($mix, ['edit' => 'add-clip', 'track' => 'music', 'clip' => "bed{$n}", 'source' => 'src-bed', 'at' => $n * 480_000]);
+        }
+        $speech = array_map(static fn (int $n): Span => Span::of($n * 8 * self::TENTH, ($n * 8 + 5) * self::TENTH), range(0, 1199));
+        $clearance = Clearance::of($mix, self::figures($mix), $speech, 15.0);
+        self::assertCount(Clearance::MOST_BURIED, $clearance->buried());
+        $all = [...array_map(static fn (Buried $b): Span => $b->span, $clearance->buried()), ...$clearance->moreBuried()];
+        self::assertEquals($speech, $all);
     }
 
     private static function of(Mix $mix, float $wanted): Clearance

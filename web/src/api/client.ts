@@ -15,6 +15,7 @@ export const api = {
   projects: async () => (await json("GET /api/projects", {})).projects,
   createProject: (name: string, frameRate: string, key: string) =>
     json("POST /api/projects", {}, { name, frameRate }, once(key)),
+  glance: (id: string) => json("GET /api/projects/{id}/glance", { id }),
   renameProject: (id: string, name: string) => json("PATCH /api/projects/{id}", { id }, { name }),
   deleteProject: (id: string) => json("DELETE /api/projects/{id}", { id }),
   restoreProject: (id: string) => json("POST /api/projects/{id}/restore", { id }),
@@ -92,6 +93,13 @@ export const api = {
     (await json("GET /api/sources/{id}/heard", { id }, undefined, { query: { from, to } })).heard,
   outline: async (id: string, level: number, channel?: Side) => {
     const answer = await request("GET /api/sources/{id}/outline/{level}", { id, level }, undefined, {
+      query: { channel },
+    });
+    return new Uint16Array(await answer.arrayBuffer());
+  },
+  cuts: async (id: string) => (await json("GET /api/sources/{id}/cuts", { id })).cuts,
+  average: async (id: string, level: number, channel?: Side) => {
+    const answer = await request("GET /api/sources/{id}/average/{level}", { id, level }, undefined, {
       query: { channel },
     });
     return new Uint16Array(await answer.arrayBuffer());

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Clip, Edit, Source } from "@/api/schema";
+import type { Clip, Edit, Figures, Source } from "@/api/schema";
 import { SECOND, storeOf } from "@/test/mixes";
 import type { Desk } from ".";
 import { deleteTakes, remove, split } from "./arrange";
@@ -19,6 +19,35 @@ const stage = (part: Parameters<typeof storeOf>[0] = {}) =>
 const run = (id: string, store: ReturnType<typeof stage>) =>
   SELECT.commands.find((c) => c.id === id)?.run({ store } as unknown as Desk, store.getState());
 const range = { from: 3 * SECOND, to: 5 * SECOND, tracks: ["music"] };
+
+describe("going to buried speech", () => {
+  const figures = { buried: [{ from: 4 * SECOND, to: 5 * SECOND, accepted: null }] } as Figures;
+  const go = (store: ReturnType<typeof stage>) => {
+    const player = { seek: vi.fn() };
+    SELECT.commands
+      .find((c) => c.id === "next-buried")
+      ?.run({ store, player } as unknown as Desk, store.getState());
+    return player.seek;
+  };
+
+  it("waits for what is still being measured, says so, and goes once", () => {
+    const store = stage({ playhead: 0 });
+    const seek = go(store);
+    expect(store.getState().notice?.text).toContain("still being measured");
+    expect(seek).not.toHaveBeenCalled();
+    store.setState({ figures });
+    store.setState({ playhead: 4 * SECOND });
+    expect(seek.mock.calls).toEqual([[4 * SECOND]]);
+  });
+
+  it("is forgotten where the mix is edited meanwhile", () => {
+    const store = stage({ playhead: 0 });
+    const seek = go(store);
+    store.setState({ revision: store.getState().revision + 1 });
+    store.setState({ figures });
+    expect(seek).not.toHaveBeenCalled();
+  });
+});
 
 afterEach(() => {
   edits.length = 0;

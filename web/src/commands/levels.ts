@@ -184,6 +184,7 @@ function withClips(state: MixState, why: string, run: () => void): void {
 function clearStretch(desk: Desk, state: MixState): void {
   const stretch = stretchAt(state, here(desk, state));
   const dip = stretch?.dipEdit ?? null;
+  if (!state.figures) return refuse(state, "Where speech is buried is still being measured.");
   if (!stretch) return refuse(state, "No buried speech here. G goes to the next.");
   if (!dip)
     return refuse(state, "No dip within 40 dB clears this. Lift the speech, or accept it under “Speech”.");

@@ -2,7 +2,7 @@ import type { Chosen, Keyframe, WireId } from "@/api/schema";
 import { newId } from "@/lib/ids";
 import { onlyOne } from "@/store/chosen";
 import { laneAtHand, partAtHand, type Wire, wireIn, wireOf } from "@/store/wires";
-import { openStretches } from "./buried";
+import { onceMeasured, openStretches } from "./buried";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { clipsInRange } from "@/scene/levels";
 import { type CommandGroup, type Desk, here, refuse, selectedClips } from "./command";
@@ -157,12 +157,17 @@ export const SELECT: CommandGroup = {
       run: (_d, s) => chooseClips(s),
     },
     { id: "all-clips", title: "All clips", keys: ["Ctrl+A"], run: (_d, s) => chooseAllClips(s) },
-    { id: "next-buried", title: "The next buried speech", keys: ["G"], run: (d, s) => stepBuried(d, s, 1) },
+    {
+      id: "next-buried",
+      title: "The next buried speech",
+      keys: ["G"],
+      run: (d) => onceMeasured(d.store, (s) => stepBuried(d, s, 1)),
+    },
     {
       id: "previous-buried",
       title: "The buried speech before",
       keys: ["Shift+G"],
-      run: (d, s) => stepBuried(d, s, -1),
+      run: (d) => onceMeasured(d.store, (s) => stepBuried(d, s, -1)),
     },
     {
       id: "marker",

@@ -16,7 +16,7 @@ export function Astray({ most = Infinity }: { most?: number }) {
           <button
             key={`${track} ${above}`}
             type="button"
-            className="block min-h-6 cursor-pointer text-left text-[12px] hover:underline"
+            className="block min-h-6 cursor-pointer text-left text-aside hover:underline"
             title="Go to where that begins"
             onClick={() => first && player.seek(first.from)}
           >
@@ -26,7 +26,7 @@ export function Astray({ most = Infinity }: { most?: number }) {
         );
       })}
       {figures.astray.length > shown.length && (
-        <span className="text-[12px] text-faint">
+        <span className="text-aside text-faint">
           {figures.astray.length - shown.length} more under Speech
         </span>
       )}

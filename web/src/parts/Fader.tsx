@@ -96,7 +96,7 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
       aria-valuenow={Math.round(shown * 10) / 10}
       aria-valuetext={shown <= FADER_MIN ? "silence" : `${formatDb(shown)} dB`}
       aria-disabled={disabled}
-      className="relative h-full w-[28px] shrink-0 cursor-ns-resize touch-none rounded select-none"
+      className="relative h-full w-[42px] shrink-0 cursor-ns-resize touch-none rounded select-none"
       title="Drag, or arrows: 1 dB, with Shift 0.1 · Ctrl drags finely · double-click: 0 dB · Alt: this one alone"
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
@@ -109,9 +109,15 @@ export function Fader({ of, ink, value, disabled, writing = false, onMove }: Pro
         <div
           key={db}
           aria-hidden
-          className={`absolute h-px ${db === 0 ? "left-[6px] w-[16px] bg-ink" : "left-[9px] w-[10px] bg-faint"}`}
+          className={`absolute h-px ${db === 0 ? "left-[6px] w-[18px] bg-ink" : "left-[9px] w-[15px] bg-faint"}`}
           style={{ bottom: `calc(15px + (100% - 30px) * ${partOf(db)})` }}
-        />
+        >
+          <span
+            className={`figure absolute left-full -translate-y-1/2 pl-[2px] text-mark leading-none ${db === 0 ? "font-semibold text-ink" : "text-faint"}`}
+          >
+            {db > 0 ? `+${db}` : db === 0 ? "0" : -db}
+          </span>
+        </div>
       ))}
       <div
         aria-hidden

@@ -10,7 +10,7 @@ export function HoldsFader({ track }: { track: string }) {
   );
   if (!names) return null;
   return (
-    <span className="pointer-events-none absolute top-0.5 right-1 z-10 max-w-full truncate rounded bg-ink px-1.5 text-[10.5px] font-semibold text-paper">
+    <span className="pointer-events-none absolute top-0.5 right-1 z-10 max-w-full truncate rounded bg-ink px-1.5 text-mark font-semibold text-paper">
       {names}
     </span>
   );

@@ -4,7 +4,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { LevelSlider } from "./LevelSlider";
 
 const moves: [number, boolean][] = [];
-const show = (value: number, disabled = false) => {
+const show = (value: number, disabled = false, upright = false) => {
   Element.prototype.setPointerCapture = () => undefined;
   render(
     <LevelSlider
@@ -14,6 +14,7 @@ const show = (value: number, disabled = false) => {
       min={-60}
       max={12}
       disabled={disabled}
+      upright={upright}
       onMove={(db, held) => moves.push([db, held])}
     />,
   );
@@ -39,6 +40,15 @@ describe("a small level slider", () => {
       [-4.75, true],
       [-4.75, false],
     ]);
+  });
+
+  it("goes up for louder where it stands upright", () => {
+    const slider = show(-6, false, true);
+    expect(slider.getAttribute("aria-orientation")).toBe("vertical");
+    fireEvent.pointerDown(slider, { clientX: 80, clientY: 40, button: 0, pointerId: 1 });
+    fireEvent.pointerMove(slider, { clientX: 60, clientY: 36, pointerId: 1 });
+    fireEvent.pointerUp(slider, { clientX: 60, clientY: 36, pointerId: 1 });
+    expect(moves.at(-1)).toEqual([-5, false]);
   });
 
   it("steps by keys and, once it has the focus, by the wheel; the hand lets go by itself", () => {

@@ -16,16 +16,19 @@ interface Props {
   max: number;
   disabled: boolean;
   className?: string;
+  /** Whether it stands upright: up is louder. */
+  upright?: boolean;
   onMove: OnLevel;
 }
 
 /**
- * A small level slider. It goes by how far the hand goes and never jumps to where it is pressed. Arrows step 1 dB, with Shift 0.1,
+ * A small level slider, lying or upright. It goes by how far the hand goes, up or to the right for louder, and never jumps to where it is pressed. Arrows step 1 dB, with Shift 0.1,
  * Page keys 6; the wheel half a dB; a double click goes to 0 dB.
  */
-export function LevelSlider({ label, ink, value, min, max, disabled, className = "", onMove }: Props) {
+export function LevelSlider(props: Props) {
+  const { label, ink, value, min, max, disabled, className = "", upright = false, onMove } = props;
   const box = useRef<HTMLDivElement>(null);
-  const grip = useRef<{ x: number; db: number } | null>(null);
+  const grip = useRef<{ x: number; y: number; db: number } | null>(null);
   const shown = Math.max(min, Math.min(max, value));
   const within = (db: number) => Math.max(min, Math.min(max, Math.round(db * 100) / 100));
   const part = (db: number) => (100 * (db - min)) / (max - min);
@@ -35,14 +38,15 @@ export function LevelSlider({ label, ink, value, min, max, disabled, className =
     if (disabled || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     event.currentTarget.focus();
-    grip.current = { x: event.clientX, db: shown };
+    grip.current = { x: event.clientX, y: event.clientY, db: shown };
     onMove(shown, true, event.timeStamp, event.altKey);
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const held = grip.current;
     if (!held) return;
-    const by = (event.clientX - held.x) * DB_PER_PX * (event.ctrlKey || event.metaKey ? 0.1 : 1);
-    held.x = event.clientX;
+    const way = upright ? held.y - event.clientY : event.clientX - held.x;
+    const by = way * DB_PER_PX * (event.ctrlKey || event.metaKey ? 0.1 : 1);
+    [held.x, held.y] = [event.clientX, event.clientY];
     held.db = Math.max(min, Math.min(max, held.db + by));
     onMove(within(held.db), true, event.timeStamp, event.altKey);
   };
@@ -62,7 +66,8 @@ export function LevelSlider({ label, ink, value, min, max, disabled, className =
       aria-valuenow={Math.round(shown * 10) / 10}
       aria-valuetext={shown <= min ? "silence" : `${formatDb(shown)} dB`}
       aria-disabled={disabled}
-      className={`relative h-6 min-w-0 cursor-ew-resize touch-none rounded select-none ${className}`}
+      aria-orientation={upright ? "vertical" : "horizontal"}
+      className={`relative touch-none rounded select-none ${upright ? "w-6 cursor-ns-resize" : "h-6 min-w-0 cursor-ew-resize"} ${className}`}
       title="Drag · Ctrl finely · arrows 1 dB, with Shift 0.1 · wheel · double-click: 0 dB"
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
@@ -70,13 +75,23 @@ export function LevelSlider({ label, ink, value, min, max, disabled, className =
       onPointerCancel={onPointerUp}
       {...steps}
     >
-      <span aria-hidden className="absolute inset-x-[5px] top-[11px] h-[2px] rounded bg-line">
-        <span className="absolute -top-[3px] h-[8px] w-px bg-faint" style={{ left: `${part(0)}%` }} />
-        <span
-          className="absolute -top-[6px] h-[14px] w-[10px] -translate-x-1/2 rounded-[3px] shadow"
-          style={{ left: `${part(shown)}%`, background: `var(--${ink})` }}
-        />
-      </span>
+      {upright ? (
+        <span aria-hidden className="absolute inset-y-[6px] left-[11px] w-[2px] rounded bg-line">
+          <span className="absolute -left-[3px] h-px w-[8px] bg-faint" style={{ bottom: `${part(0)}%` }} />
+          <span
+            className="absolute -left-[7px] h-[8px] w-[16px] translate-y-1/2 rounded-[3px] shadow"
+            style={{ bottom: `${part(shown)}%`, background: `var(--${ink})` }}
+          />
+        </span>
+      ) : (
+        <span aria-hidden className="absolute inset-x-[5px] top-[11px] h-[2px] rounded bg-line">
+          <span className="absolute -top-[3px] h-[8px] w-px bg-faint" style={{ left: `${part(0)}%` }} />
+          <span
+            className="absolute -top-[6px] h-[14px] w-[10px] -translate-x-1/2 rounded-[3px] shadow"
+            style={{ left: `${part(shown)}%`, background: `var(--${ink})` }}
+          />
+        </span>
+      )}
     </div>
   );
 }

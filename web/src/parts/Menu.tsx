@@ -5,7 +5,16 @@ const ITEM =
   "flex cursor-pointer items-center justify-between gap-6 rounded px-2 py-1 outline-none data-[highlighted]:bg-sunk data-[disabled]:cursor-default data-[disabled]:text-faint";
 
 /** A menu in the house's dress. */
-export function Menu({ trigger, children }: { trigger: ReactNode; children: ReactNode }) {
+export function Menu({
+  trigger,
+  leads = false,
+  children,
+}: {
+  trigger: ReactNode;
+  /** Whether what is chosen leads elsewhere, so that the focus does not come back to the trigger. */
+  leads?: boolean;
+  children: ReactNode;
+}) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
@@ -15,6 +24,7 @@ export function Menu({ trigger, children }: { trigger: ReactNode; children: Reac
           sideOffset={4}
           align="end"
           collisionPadding={8}
+          onCloseAutoFocus={(event) => leads && event.preventDefault()}
         >
           {children}
         </DropdownMenu.Content>
@@ -77,9 +87,9 @@ export function MenuItem({ children, keys, reason, trouble = false, onSelect }: 
     >
       <span>
         {children}
-        {reason && <span className="block text-[11px]">{reason}</span>}
+        {reason && <span className="block text-note">{reason}</span>}
       </span>
-      {keys && <span className="figure text-[11px] text-faint">{keys}</span>}
+      {keys && <span className="figure text-note text-faint">{keys}</span>}
     </DropdownMenu.Item>
   );
 }

@@ -1,5 +1,5 @@
 /** Share of the bar at a level: linear in dB from −60 to 0. */
-function share(db: number): number {
+export function share(db: number): number {
   return Math.min(1, Math.max(0, (db + 60) / 60));
 }
 

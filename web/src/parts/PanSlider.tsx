@@ -80,7 +80,7 @@ function Standing({
           aria-valuetext={text}
         />
       </Slider.Root>
-      {!bare && <span className="figure text-[11px] text-faint">{text}</span>}
+      {!bare && <span className="figure text-note text-faint">{text}</span>}
     </>
   );
 }

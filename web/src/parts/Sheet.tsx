@@ -19,7 +19,7 @@ export function Sheet({ title, className = "w-[620px] overflow-y-auto", children
         aria-describedby={undefined}
       >
         <div className="mb-3 flex items-center">
-          <Dialog.Title className="flex-1 text-[17px] font-semibold">{title}</Dialog.Title>
+          <Dialog.Title className="flex-1 text-title font-semibold">{title}</Dialog.Title>
           <Dialog.Close className="button button-quiet p-1" aria-label="Close">
             <X size={17} />
           </Dialog.Close>

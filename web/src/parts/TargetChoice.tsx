@@ -25,7 +25,7 @@ export function TargetChoice({ keeps = false }: { keeps?: boolean }) {
     <div className="grid grid-cols-[auto_1fr_auto] items-center gap-2">
       <span className="text-faint">Target</span>
       <select
-        className="field min-w-0 py-0.5 text-[12px]"
+        className="field min-w-0 py-0.5 text-aside"
         aria-label="Loudness target"
         disabled={!canEdit}
         value={target}
@@ -75,7 +75,7 @@ function Keep({
     return (
       <button
         type="button"
-        className="button button-quiet px-1.5 text-[12px]"
+        className="button button-quiet px-1.5 text-aside"
         title={`No longer keeps the target ${chosen.name}; the project stays at it`}
         onClick={() => save.mutate(own.filter((t) => t !== chosen))}
       >
@@ -87,7 +87,7 @@ function Keep({
     return (
       <button
         type="button"
-        className="button button-quiet px-1.5 text-[12px]"
+        className="button button-quiet px-1.5 text-aside"
         title="Keeps this target by a name, for all your projects"
         onClick={() => setName("")}
       >
@@ -104,7 +104,7 @@ function Keep({
     >
       <input
         autoFocus
-        className="field w-28 py-0.5 text-[12px]"
+        className="field w-28 py-0.5 text-aside"
         aria-label="Name of this target"
         placeholder="a name"
         maxLength={80}
@@ -112,7 +112,7 @@ function Keep({
         onChange={(event) => setName(event.target.value)}
         onKeyDown={(event) => event.key === "Escape" && setName(null)}
       />
-      <button className="button px-1.5 text-[12px]">Keep</button>
+      <button className="button px-1.5 text-aside">Keep</button>
     </form>
   );
 }

@@ -22,7 +22,7 @@ export function Toggle({
       title={hint ? `${label} · ${hint}` : label}
       disabled={disabled}
       onClick={onClick}
-      className="size-6 shrink-0 cursor-pointer rounded border border-line bg-sheet text-[11px] font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+      className="size-6 shrink-0 cursor-pointer rounded border border-line bg-sheet text-note font-semibold aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
     >
       {children}
     </button>

@@ -51,7 +51,7 @@ export function TypedField({
     <>
       <input
         ref={input}
-        className={`field figure px-1.5 py-0.5 text-right text-[12px] ${className}`}
+        className={`field figure px-1.5 py-0.5 text-right text-aside ${className}`}
         aria-label={label}
         aria-invalid={refused}
         disabled={disabled}
@@ -95,7 +95,7 @@ export function TypedField({
         createPortal(
           <p
             role="alert"
-            className="pointer-events-none fixed z-[60] max-w-72 rounded-md border border-trouble bg-trouble-sheet px-2 py-1 text-[12px] text-trouble shadow-lg"
+            className="pointer-events-none fixed z-[60] max-w-72 rounded-md border border-trouble bg-trouble-sheet px-2 py-1 text-aside text-trouble shadow-lg"
             style={{
               left: Math.max(8, Math.min(problem.x, window.innerWidth - 296)),
               top: problem.y + 4,

@@ -2,6 +2,7 @@ import type { Clip, Stem, Track } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/preview/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
+import { soundingClips } from "@/store/screen";
 import { Clock } from "./clock";
 import { LevelMeter, type Reading, SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
@@ -147,7 +148,8 @@ export class Player {
 
   /** A short taste of the sound at a position, as the playhead is dragged over it. */
   async scrub(position: number): Promise<void> {
-    const { clips, rate } = this.store.getState();
+    const { rate } = this.store.getState();
+    const clips = soundingClips(this.store.getState());
     this.store.getState().set({ playhead: position });
     const context = this.open();
     await context.resume();
@@ -307,8 +309,9 @@ export class Player {
 
   /** The clips that sound within a second. */
   private soonAt(from: number): Clip[] {
-    const { clips, rate } = this.store.getState();
-    return Object.values(clips).filter((c) => c.at < from + rate && c.at + c.length > from);
+    const state = this.store.getState();
+    const { rate } = state;
+    return Object.values(soundingClips(state)).filter((c) => c.at < from + rate && c.at + c.length > from);
   }
 
   private tick(): void {
@@ -328,7 +331,7 @@ export class Player {
     }
     const until = Math.min(now + AHEAD * speed * anchor.rate, state.looping ? end : Infinity);
     const audible = now < anchor.from ? anchor.from : now + SOON * speed * anchor.rate;
-    for (const clip of Object.values(state.clips)) {
+    for (const clip of Object.values(soundingClips(state))) {
       if (clip.at < until && clip.at + clip.length > audible && !this.voices.has(clip.id))
         this.begin(clip, audible);
     }
@@ -446,7 +449,8 @@ export class Player {
         const old = before.tracks.find((t) => t.id === track.id);
         if (old !== track || now.duckTry?.[track.id] !== before.duckTry?.[track.id]) this.refollow(track);
       }
-    if (now.clips !== before.clips && this.anchor) void this.replaceChanged(now.clips);
+    if (this.anchor && (now.clips !== before.clips || now.planned !== before.planned))
+      void this.replaceChanged(soundingClips(now));
   }
 
   /** Lets clips that are another now sound anew, from a moment hence, crossing over from how they sounded before. */
@@ -462,7 +466,7 @@ export class Player {
       this.lateBefore += voice.late;
       voice.fadeOut(at, CROSSFADE);
       this.voices.delete(voice.clip.id);
-      const clip = this.store.getState().clips[voice.clip.id];
+      const clip = soundingClips(this.store.getState())[voice.clip.id];
       const from = Math.round(positionAt(anchor, at));
       if (clip && clip.at + clip.length > from)
         this.begin(clip, from)?.fadeIn(timeAt(anchor, Math.max(from, clip.at)), CROSSFADE);

@@ -2,6 +2,12 @@
 export const CORE = {
     "rate": 48000,
     "segmentSeconds": 2,
+    "film": {
+        "perRow": 10,
+        "seconds": 2,
+        "width": 96,
+        "height": 54
+    },
     "longestName": 200,
     "longestMix": 8294400000,
     "longestRamp": 5760000,

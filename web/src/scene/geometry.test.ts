@@ -1,7 +1,7 @@
 import { snapTo } from "@/preview/snap";
 import { describe, expect, it } from "vitest";
 import type { Stem, Track } from "@/api/schema";
-import { dbOfHeight, dragDb, heightOfDb, layOut, yOfDb } from "./geometry";
+import { dbOfHeight, dragDb, heightOfDb, laneAt, layOut, yOfDb } from "./geometry";
 import { clampView, fitSpan, zoomBy } from "./viewport";
 
 const track = (id: string, stem: Stem): Track => ({ id, name: id, stem, fader: 0, pan: 0, muted: false });
@@ -16,6 +16,18 @@ describe("the horizon", () => {
     expect(voice && voice.top + voice.height).toBeLessThanOrEqual(layout.horizon.top);
     expect(music?.top).toBeGreaterThan(layout.horizon.top);
     expect(hum?.top).toBeGreaterThan(music?.top ?? 0);
+  });
+
+  it("leaves room for the frames of a film, and less of it where the window is low", () => {
+    const tracks = [track("voice", "speech"), track("music", "music")];
+    const [high, low, none] = [
+      layOut(tracks, 700, {}, true),
+      layOut(tracks, 500, {}, true),
+      layOut(tracks, 700),
+    ];
+    expect([high.film.height, low.film.height, none.film.height]).toEqual([44, 30, 0]);
+    expect(high.lanes[0]?.top).toBe(high.caption.top + high.caption.height);
+    expect(none.caption.top).toBe(0);
   });
 
   it("scrolls where many tracks need more room than there is", () => {
@@ -50,7 +62,7 @@ describe("the view", () => {
   it("never leaves the programme", () => {
     expect(clampView({ start: -500, perPx: 100 }, 800, mix).start).toBe(0);
     expect(clampView({ start: 1e12, perPx: 100 }, 800, mix).start).toBeLessThan(mix.length * 1.1);
-    expect(clampView({ start: 0, perPx: 0.001 }, 800, mix).perPx).toBe(12);
+    expect(clampView({ start: 0, perPx: 0.001 }, 800, mix).perPx).toBe(0.05);
   });
 
   it("keeps what is zoomed at in its place", () => {
@@ -64,6 +76,20 @@ describe("the view", () => {
     const view = fitSpan(48000 * 10, 48000 * 20, 800, mix);
     expect(view.start).toBeLessThan(48000 * 10);
     expect(view.start + 800 * view.perPx).toBeGreaterThan(48000 * 20);
+  });
+});
+
+describe("lanes", () => {
+  it("leave room beneath, however many there are, where something can be dropped for a new track", () => {
+    const of = (count: number) =>
+      Array.from({ length: count }, (_, i) => track(`t${i}`, i % 2 ? "music" : "speech"));
+    for (const count of [1, 2, 6, 40])
+      for (const available of [500, 700, 2000]) {
+        const layout = layOut(of(count), available);
+        const bottom = Math.max(...layout.lanes.map((lane) => lane.top + lane.height));
+        expect(layout.height - bottom).toBeGreaterThanOrEqual(38);
+        expect(laneAt(layout, layout.height - 10)).toBeNull();
+      }
   });
 });
 

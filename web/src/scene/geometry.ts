@@ -6,15 +6,18 @@ export interface View {
   perPx: number;
 }
 
-/** A track's place on the canvas, in CSS px. Speech rises above the horizon, everything else hangs beneath it. */
+/** A track's place on the canvas, in CSS px. It stands on its own floor: up is louder, above the horizon and beneath it. */
 export interface Lane {
   track: Track;
-  rises: boolean;
   top: number;
   height: number;
 }
 
 export interface Layout {
+  /** Small frames of the film, along the upper edge; without height where there is none. */
+  film: { top: number; height: number };
+  /** Room above the speech for a heading, and for captions. */
+  caption: { top: number; height: number };
   lanes: Lane[];
   /** How far speech stands above the rest, between the two. */
   clearance: { top: number; height: number };
@@ -26,12 +29,21 @@ export interface Layout {
 }
 
 export const CAPTION = 20;
+const FILM = 44;
+const LOW_FILM = 30;
 const HORIZON = 42;
 const CLEARANCE = 62;
+/** Where there is height for it. */
+const TALL_CLEARANCE = 104;
+/** Room beneath the lanes, where something can always be dropped for a new track. */
+const FOOT = 40;
 export const NAME_STRIP = 17;
 export const CLIP_MARGIN = 3;
+/** Heights that lanes have by themselves, and the least they can be dragged to. */
 const LANE_MIN = 64;
-const LANE_MAX = 132;
+const LANE_LEAST = 46;
+/** Tall enough for two to fill the largest screens. */
+const LANE_MAX = 960;
 
 export function xOf(view: View, sample: number): number {
   return (sample - view.start) / view.perPx;
@@ -42,52 +54,72 @@ export function sampleAt(view: View, x: number): number {
 }
 
 /** Lanes share the height there is; where it does not suffice, the whole scrolls. */
-export function layOut(tracks: Track[], available: number, heights: Record<string, number> = {}): Layout {
+export function layOut(
+  tracks: Track[],
+  available: number,
+  heights: Record<string, number> = {},
+  hasFilm = false,
+): Layout {
+  const film = hasFilm ? (available > 560 ? FILM : LOW_FILM) : 0;
+  const clearance = available > 1100 ? TALL_CLEARANCE : CLEARANCE;
   const fixed = tracks.filter((t) => heights[t.id] !== undefined);
   const taken = fixed.reduce((sum, t) => sum + (heights[t.id] ?? 0), 0);
   const room =
-    (available - CLEARANCE - HORIZON - 2 * CAPTION - taken) / Math.max(2, tracks.length - fixed.length);
+    (available - film - clearance - HORIZON - 2 * CAPTION - FOOT - taken) /
+    Math.max(2, tracks.length - fixed.length);
   const height = Math.round(Math.min(LANE_MAX, Math.max(LANE_MIN, room)));
   const heightOf = (track: Track) => clampHeight(heights[track.id] ?? height);
-  const layout = stack(tracks, heightOf, height, CAPTION);
-  return { ...layout, height: Math.max(layout.height, available) };
+  const layout = stack(tracks, heightOf, { film, clearance, empty: height, beneath: CAPTION });
+  return { ...layout, height: Math.max(layout.height + FOOT, available) };
 }
 
 /** A few lanes around the horizon and nothing else, for where room is short. */
 export function layOutShort(tracks: Track[], height: number): Layout {
-  return stack(tracks, () => height, 0, 0);
+  return stack(tracks, () => height, { film: 0, clearance: CLEARANCE, empty: 0, beneath: 0 });
 }
 
-/** @param empty height of a side that has no tracks */
-function stack(tracks: Track[], heightOf: (track: Track) => number, empty: number, beneath: number): Layout {
-  const rising = tracks.filter((t) => t.stem === "speech");
-  const hanging = tracks.filter((t) => t.stem !== "speech");
-  let top = CAPTION;
-  const place = (rises: boolean) => (track: Track) => {
-    const lane = { track, rises, top, height: heightOf(track) };
+interface Rooms {
+  film: number;
+  clearance: number;
+  /** Height of a side that has no tracks. */
+  empty: number;
+  beneath: number;
+}
+
+function stack(tracks: Track[], heightOf: (track: Track) => number, rooms: Rooms): Layout {
+  const { film, empty, beneath } = rooms;
+  const above = tracks.filter((t) => t.stem === "speech");
+  const beneathIt = tracks.filter((t) => t.stem !== "speech");
+  let top = film + CAPTION;
+  const place = (track: Track) => {
+    const lane = { track, top, height: heightOf(track) };
     top += lane.height;
     return lane;
   };
-  const lanes = rising.map(place(true));
-  if (rising.length === 0) top += empty;
-  const clearance = { top, height: CLEARANCE };
-  top += CLEARANCE;
+  const lanes = above.map(place);
+  if (above.length === 0) top += empty;
+  const clearance = { top, height: rooms.clearance };
+  top += clearance.height;
   const horizon = { top, height: HORIZON };
   top += HORIZON + beneath;
-  lanes.push(...hanging.map(place(false)));
-  if (hanging.length === 0) top += empty;
-  return { lanes, clearance, horizon, beneath, height: top };
+  lanes.push(...beneathIt.map(place));
+  if (beneathIt.length === 0) top += empty;
+  const [filmAt, caption] = [
+    { top: 0, height: film },
+    { top: film, height: CAPTION },
+  ];
+  return { film: filmAt, caption, lanes, clearance, horizon, beneath, height: top };
 }
 
 /** Heights that a lane can be dragged to. */
-function clampHeight(height: number): number {
-  return Math.round(Math.min(320, Math.max(46, height)));
+export function clampHeight(height: number): number {
+  return Math.round(Math.min(LANE_MAX, Math.max(LANE_LEAST, height)));
 }
 
-/** Where the sound of a clip is drawn within its lane, below or above its name; or that of one channel of an opened clip. */
+/** Where the sound of a clip is drawn within its lane, below its name; or that of one channel of an opened clip. */
 export function soundArea(lane: Lane, channel?: Side): { top: number; bottom: number } {
-  const top = lane.top + CLIP_MARGIN + (lane.rises ? NAME_STRIP : 0);
-  const bottom = lane.top + lane.height - CLIP_MARGIN - (lane.rises ? 0 : NAME_STRIP);
+  const top = lane.top + CLIP_MARGIN + NAME_STRIP;
+  const bottom = lane.top + lane.height - CLIP_MARGIN;
   const middle = (top + bottom) / 2;
   if (channel === "left") return { top, bottom: middle - 1 };
   return channel === "right" ? { top: middle + 1, bottom } : { top, bottom };
@@ -107,14 +139,28 @@ const SCALE: [number, number][] = [
   [-90, 0.015],
 ];
 
-export function heightOfDb(db: number): number {
-  if (db >= 24) return 1;
+const LOWEST = -90;
+/** dB between the points of the table; the corners of the scale are among them. */
+const STEP = 0.5;
+
+/** Looked up, since thousands of points ask for it. */
+const HEIGHTS = Float64Array.from({ length: (24 - LOWEST) / STEP + 1 }, (_, i) => onScale(LOWEST + i * STEP));
+
+function onScale(db: number): number {
   for (let i = 1; i < SCALE.length; i++) {
     const [high, highAt] = SCALE[i - 1] as [number, number];
     const [low, lowAt] = SCALE[i] as [number, number];
     if (db >= low) return lowAt + ((highAt - lowAt) * (db - low)) / (high - low);
   }
   return 0;
+}
+
+export function heightOfDb(db: number): number {
+  if (db >= 24) return 1;
+  const place = Math.max(0, db - LOWEST) / STEP;
+  const i = Math.floor(place);
+  const at = HEIGHTS[i] ?? 0;
+  return db < LOWEST ? 0 : at + ((HEIGHTS[i + 1] ?? 1) - at) * (place - i);
 }
 
 export function dbOfHeight(height: number): number {

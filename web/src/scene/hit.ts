@@ -76,7 +76,7 @@ export function hitTest(scene: Scene, x: number, y: number): Target | null {
 }
 
 export const HINTS: Record<Target["kind"], string> = {
-  horizon: "Click to go here · drag to select a range of time on all tracks",
+  horizon: "Click to go here · drag to select a range of time on all tracks · double-click shows the whole",
   playhead: "Drag to scrub",
   marker: "Drag to move the marker · double-click renames it",
   "range-edge": "Drag to change the range",
@@ -154,7 +154,7 @@ export function gripOf(
   const at = edge === "in" ? clip.at + length : clip.at + clip.length - length;
   return {
     x: xOf(scene.view, at) + (edge === "in" ? 4 : -4),
-    y: lane.rises ? area.top + 4 : area.bottom - 4,
+    y: area.top + 4,
   };
 }
 
@@ -228,9 +228,7 @@ function inRange({ range }: Scene, lane: Lane, sample: number): boolean {
 }
 
 function onName(lane: Lane, y: number): boolean {
-  return lane.rises
-    ? y < lane.top + CLIP_MARGIN + NAME_STRIP
-    : y >= lane.top + lane.height - CLIP_MARGIN - NAME_STRIP;
+  return y < lane.top + CLIP_MARGIN + NAME_STRIP;
 }
 
 /** Where a keyframe is drawn. */

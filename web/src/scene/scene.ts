@@ -17,11 +17,12 @@ import type {
 import { decibelsOf, unlinkedGain } from "@/lib/format";
 import { scheduleOf } from "@/preview/curve";
 import { levelLane } from "@/preview/lanes";
-import { decibelsAt, gainAt, stretchIndexAt } from "@/preview/schedule";
+import { decibelsAt, stretchIndexAt } from "@/preview/schedule";
 import type { MixState } from "@/store/mixStore";
-import { looseChange, type Range } from "@/store/screen";
+import { type HeightScale, looseChange, type Range } from "@/store/screen";
 import { curveOf, laneCurve, sideOf, wireIn, wireOf } from "@/store/wires";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
+import type { GainRow } from "./soundGain";
 
 /** A level wire as it is drawn: that of a clip, of one channel of an opened clip, or a lane of a track. */
 export interface DrawnWire {
@@ -56,12 +57,14 @@ export interface DrawnClip {
   wires: DrawnWire[];
   /** Fader of the track, gain of the clip and of its source in dB: heard all along. */
   levelDb: number;
-  /** Gain of the lanes of its track at a position of its source; null where none moves. */
-  lanes: ((position: number) => number) | null;
+  /** Lanes of its track that it follows. */
+  rows: GainRow[];
   /** Difference in dB that a drag adds at a source position. */
   extra: ((position: number) => number) | null;
   selected: boolean;
   wiresHidden: boolean;
+  /** Where a later clip begins to lie over it, in timeline samples; its own end where none does. */
+  coveredFrom: number;
 }
 
 export interface Scene {
@@ -92,6 +95,8 @@ export interface Scene {
   trying: boolean;
   duckTry: MixState["duckTry"];
   activeLane: MixState["activeLane"];
+  /** How the height of sound follows its level. */
+  heights: HeightScale;
 }
 
 /** The parts of the state that are drawn as they stand. */
@@ -119,6 +124,7 @@ export const DRAWN = [
   "duckPlan",
   "activeLane",
   "closed",
+  "heightScale",
 ] as const satisfies (keyof MixState)[];
 
 /** What is drawn of the state; the playhead too, where it stands still. */
@@ -164,13 +170,15 @@ export function buildScene(
         (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) +
         decibelsOf(clip.level) +
         unlinkedGain(state.sources[clip.source]),
-      lanes: lanesOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
+      rows: rowsOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),
       wiresHidden: state.hiddenWires.includes(clip.track),
+      coveredFrom: clip.at + clip.length,
     });
   }
   clips.sort((a, b) => a.clip.at - b.clip.at);
+  uncovered(clips);
   const adjustable = looseChange(state);
   return {
     view,
@@ -197,7 +205,18 @@ export function buildScene(
     trying: state.duckPlan !== null,
     duckTry: state.duckTry,
     activeLane: state.activeLane,
+    heights: state.heightScale,
   };
+}
+
+/** Says of each clip, in order, where the next one of its lane begins to lie over it. */
+function uncovered(clips: DrawnClip[]): void {
+  const last = new Map<Lane, DrawnClip>();
+  for (const drawn of clips) {
+    const before = last.get(drawn.lane);
+    if (before) before.coveredFrom = Math.min(before.coveredFrom, drawn.clip.at);
+    last.set(drawn.lane, drawn);
+  }
 }
 
 function withTracks(layout: Layout, tracks: Record<string, Track> | undefined): Layout {
@@ -241,11 +260,9 @@ function lanesIn(state: Drawn, layout: Layout, preview: Preview | null): DrawnLa
   );
 }
 
-function lanesOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): DrawnClip["lanes"] {
-  const rows = [track.levels, clip.ducked === false ? undefined : ducking].filter((row) => row?.length);
-  if (!rows.length) return null;
-  const shift = clip.at - clip.in;
-  return (position) => rows.reduce((gain, row) => gain * (row ? gainAt(row, position + shift) : 1), 1);
+function rowsOver(clip: Clip, track: Track, ducking: Stretch[] | undefined): GainRow[] {
+  const rows = [track.levels, clip.ducked === false ? undefined : ducking];
+  return rows.flatMap((schedule) => (schedule?.length ? [{ schedule, shift: clip.at - clip.in }] : []));
 }
 
 function wiresOf(clip: Clip, shown: Preview["clips"][string] | undefined, closed: boolean): DrawnWire[] {

@@ -1,7 +1,7 @@
 import type { View } from "./geometry";
 
-/** The finest zoom shows 12 samples per px, the coarsest a bit more than the whole programme. */
-const FINEST = 12;
+/** The finest zoom has 20 px for a sample, the coarsest shows a bit more than the whole programme. */
+const FINEST = 0.05;
 
 export function clampView(view: View, width: number, mix: { length: number; rate: number }): View {
   const whole = Math.max(mix.length, 30 * mix.rate);

@@ -1,12 +1,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { api } from "@/api/client";
+import { openedMix } from "./openedMix";
 import { ApiError } from "@/api/problem";
 import { ProjectList } from "@/features/projects";
 import { Account, Join, NewPassword, PostBox, SignIn } from "@/features/session";
 
 const BankPage = lazy(() => import("@/features/desk").then((m) => ({ default: m.BankPage })));
-const Balance = lazy(() => import("./Balance").then((m) => ({ default: m.Balance })));
+const loadBalance = () => import("./Balance").then((m) => ({ default: m.Balance }));
+const Balance = lazy(loadBalance);
 
 /** The address says what is open: "/" the list, "/p/ID" a project. */
 function usePath(): [string, (path: string) => void] {
@@ -32,6 +34,21 @@ export function App() {
     staleTime: Infinity,
   });
   const close = useCallback(() => go("/"), [go]);
+  const open = useCallback(
+    (id: string) => {
+      // Asked for at once, and not only when all that shows it is there.
+      void client.prefetchQuery(openedMix(id));
+      go(`/p/${id}`);
+    },
+    [client, go],
+  );
+  const signedIn = Boolean(session?.user);
+  useEffect(() => {
+    // While somebody looks for a project, what shows one is made ready.
+    if (!signedIn) return;
+    const idle = setTimeout(() => void loadBalance(), 100);
+    return () => clearTimeout(idle);
+  }, [signedIn]);
   const renewed = useCallback(() => client.invalidateQueries({ queryKey: ["session"] }), [client]);
   const [, door, token = ""] = /^\/(join|new-password|post-box)(?:\/([\w-]+))?$/.exec(path) ?? [];
   const project = /^\/p\/([0-9a-f-]{36})$/.exec(path)?.[1];
@@ -47,8 +64,7 @@ export function App() {
   if (door === "post-box") return <PostBox />;
   if (!session) return null;
   if (door === "new-password") return <NewPassword token={token} onDone={close} />;
-  if (door === "join")
-    return <Join token={token} session={session} onSession={renewed} onOpen={(id) => go(`/p/${id}`)} />;
+  if (door === "join") return <Join token={token} session={session} onSession={renewed} onOpen={open} />;
   if (!session.user) {
     return <SignIn onSignedIn={(signedIn) => client.setQueryData(["session"], signedIn)} />;
   }
@@ -75,7 +91,7 @@ export function App() {
   return (
     <ProjectList
       account={<Account user={session.user} onChange={renewed} />}
-      onOpen={(id) => go(`/p/${id}`)}
+      onOpen={open}
       onSignOut={() => void signOut()}
     />
   );

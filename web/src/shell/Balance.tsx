@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api } from "@/api/client";
 import type { OpenedMix } from "@/api/schema";
@@ -7,6 +7,7 @@ import { Recorder, RecorderContext } from "@/ride";
 import { MixContext } from "@/store/context";
 import { createMixStore, type MixStore } from "@/store/mixStore";
 import { Unsent } from "@/store/unsent";
+import { openedMix } from "./openedMix";
 import { Workspace } from "./Workspace";
 
 declare global {
@@ -18,12 +19,9 @@ declare global {
 
 /** Opens a project: its mix in a store, and a player that follows it. */
 export function Balance({ project, onClose }: { project: string; onClose: () => void }) {
-  const { data: opened, error } = useQuery({
-    queryKey: ["mix", project],
-    queryFn: () => api.mix(project),
-    gcTime: 0,
-    staleTime: Infinity,
-  });
+  const client = useQueryClient();
+  const { data: opened, error } = useQuery(openedMix(project));
+  useEffect(() => () => client.removeQueries(openedMix(project)), [client, project]);
   if (error) {
     return (
       <div className="grid h-full place-content-center gap-4 text-center">

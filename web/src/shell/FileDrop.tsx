@@ -29,7 +29,7 @@ export function FileDrop({ className, onFiles, children }: Props) {
     >
       {children}
       {over && (
-        <div className="pointer-events-none absolute inset-3 z-50 grid place-content-center rounded-2xl border-2 border-dashed border-copper bg-glow text-[18px] font-semibold">
+        <div className="pointer-events-none absolute inset-3 z-50 grid place-content-center rounded-2xl border-2 border-dashed border-copper bg-glow text-title font-semibold">
           Let go to bring these files in
         </div>
       )}

@@ -1,78 +1,54 @@
 import { Check, X } from "lucide-react";
-import { useMix } from "@/store/context";
-import type { MixState } from "@/store/mixStore";
+import { useState } from "react";
+import { useMix, useMixStore } from "@/store/context";
+import { FIRST_STEPS, TOUR } from "./steps";
 
-const STEPS: { what: string; how: string; done: (s: MixState) => boolean }[] = [
-  {
-    what: "Bring in a voice and a piece of music",
-    how: "Drop the files anywhere on this page. Intake sets a rough level for each.",
-    done: (s) => Object.keys(s.sources).length > 0,
-  },
-  {
-    what: "Add a track for speech and one for music",
-    how: "“+ Track” on the horizon: speech rises above it, the rest hangs beneath.",
-    done: (s) => s.tracks.some((t) => t.stem === "speech") && s.tracks.some((t) => t.stem !== "speech"),
-  },
-  {
-    what: "Lay both out",
-    how: "Drag each source from “Sources” onto its track; move it by its name.",
-    done: (s) => new Set(Object.values(s.clips).map((c) => c.track)).size > 1,
-  },
-  {
-    what: "Dip the music under the voice",
-    how: "Drag across the music where the voice speaks, then drag down inside. Two gestures, four keyframes.",
-    done: (s) => Object.values(s.clips).some((c) => c.curve.length >= 4),
-  },
-  {
-    what: "Fade something in",
-    how: "Drag the half-round grip at a clip’s corner.",
-    done: (s) => Object.values(s.clips).some((c) => (c.fadeIn?.length ?? 0) + (c.fadeOut?.length ?? 0) > 0),
-  },
-  {
-    what: "Hear before and after",
-    how: "Press C while it plays: A is the state before, B the present.",
-    done: (s) => s.hearing !== null,
-  },
-];
+const GUIDES = {
+  first: { name: "First steps", steps: FIRST_STEPS, aside: "Put the first steps aside" },
+  tour: { name: "A short tour", steps: TOUR, aside: "Put the tour aside" },
+};
 
-/** First steps, ticked off as they are taken. */
-export function Guide({ onClose }: { onClose: () => void }) {
-  const done = useMix((s) => STEPS.map((step) => (step.done(s) ? "1" : "0")).join(""));
-  const next = done.indexOf("0");
-  const carrying = useMix((s) => s.carried !== null);
+/** First steps, or a tour, one at a time beneath the lanes; what was done stays ticked off. */
+export function Guide({ kind, onClose }: { kind: keyof typeof GUIDES; onClose: () => void }) {
+  const { name, steps, aside } = GUIDES[kind];
+  const store = useMixStore();
+  const [begun] = useState(() => store.getState().revision);
+  const now = useMix((s) => steps.map((step) => (step.done(s, begun) ? "1" : "0")).join(""));
+  const [done, setDone] = useState(now);
+  const all = [...now].map((is, i) => (is === "1" || done[i] === "1" ? "1" : "0")).join("");
+  if (all !== done) setDone(all);
+  const next = all.indexOf("0");
+  const step = steps[next];
   return (
-    <aside
-      className={`absolute bottom-[76px] left-[220px] z-30 w-[310px] rounded-xl border border-line bg-sheet p-3 shadow-xl ${carrying ? "pointer-events-none opacity-20" : ""}`}
-      aria-label="First steps"
-    >
-      <div className="mb-1 flex items-center">
-        <h2 className="flex-1 font-semibold">First steps</h2>
-        <button
-          type="button"
-          className="button button-quiet p-0.5"
-          aria-label="Put the first steps aside"
-          onClick={onClose}
-        >
-          <X size={15} />
-        </button>
-      </div>
-      <ol className="grid gap-1">
-        {STEPS.map((step, i) => {
-          const isDone = done[i] === "1";
-          return (
-            <li key={step.what} className={isDone ? "text-faint" : ""}>
-              <span className="flex items-baseline gap-1.5">
-                <span className="figure w-4 shrink-0 text-[11px]">
-                  {isDone ? <Check size={13} aria-label="done" className="inline text-speech" /> : i + 1}
-                </span>
-                <span className={i === next ? "font-semibold" : ""}>{step.what}</span>
-              </span>
-              {i === next && <span className="block pl-5.5 text-[12px] text-faint">{step.how}</span>}
-            </li>
-          );
-        })}
+    <aside className="flex items-center gap-3 border-t border-line bg-sheet px-3 py-1" aria-label={name}>
+      <h2 className="caps shrink-0">{name}</h2>
+      <ol className="flex shrink-0 gap-1">
+        {steps.map(({ what }, i) => (
+          <li key={what} title={what}>
+            <span
+              className={`figure grid size-[18px] place-content-center rounded-full border text-mark ${i === next ? "border-copper font-semibold text-copper-text" : "border-line text-faint"}`}
+            >
+              {all[i] === "1" ? (
+                <Check size={11} aria-label={`done: ${what}`} className="text-speech" />
+              ) : (
+                i + 1
+              )}
+            </span>
+          </li>
+        ))}
       </ol>
-      {next < 0 && <p className="mt-2 text-faint">That is all it takes. “?” shows every key.</p>}
+      <p className="min-w-0 flex-1 truncate" title={step?.how}>
+        {step ? (
+          <>
+            <strong>{step.what}.</strong> <span className="text-faint">{step.how}</span>
+          </>
+        ) : (
+          "That is all it takes. “?” shows every key."
+        )}
+      </p>
+      <button type="button" className="button button-quiet p-0.5" aria-label={aside} onClick={onClose}>
+        <X size={15} />
+      </button>
     </aside>
   );
 }

@@ -66,7 +66,7 @@ export function KeySheet({ open, onOpenChange, onGuide }: Props) {
           onKeyDownCapture={listen}
         >
           <div className="mb-2 flex items-center gap-3">
-            <Dialog.Title className="text-[17px] font-semibold">Keys</Dialog.Title>
+            <Dialog.Title className="text-title font-semibold">Keys</Dialog.Title>
             <p className="flex-1 text-faint" role="status">
               {problem ? (
                 <span className="text-trouble">{problem}</span>
@@ -84,7 +84,7 @@ export function KeySheet({ open, onOpenChange, onGuide }: Props) {
               <X size={17} />
             </Dialog.Close>
           </div>
-          <div className="min-h-0 columns-3 gap-6 overflow-y-auto text-[12px]">
+          <div className="min-h-0 columns-3 gap-6 overflow-y-auto text-aside">
             {COMMANDS.map((group) => (
               <section key={group.title} className="mb-3">
                 <h2 className="caps mb-1">{group.title}</h2>
@@ -164,8 +164,8 @@ interface RowProps {
 
 function KeyRow({ command, asked, onAsk, onReset }: RowProps) {
   return (
-    <li className="flex min-h-[25px] break-inside-avoid items-center gap-2">
-      <span className="flex-1 leading-tight">{command.title}</span>
+    <li className="flex min-h-[25px] break-inside-avoid items-center gap-2 py-px">
+      <span className="flex-1 py-[2px] leading-[1.15]">{command.title}</span>
       {isChanged(command) && (
         <button
           type="button"
@@ -178,7 +178,7 @@ function KeyRow({ command, asked, onAsk, onReset }: RowProps) {
       )}
       <button
         type="button"
-        className={`figure h-6 min-w-8 cursor-pointer rounded border px-1.5 text-[11px] font-semibold ${asked ? "border-copper bg-glow" : "border-line bg-sheet"}`}
+        className={`figure h-6 min-w-8 cursor-pointer rounded border px-1.5 text-note font-semibold ${asked ? "border-copper bg-glow" : "border-line bg-sheet"}`}
         aria-label={`Change the key of “${command.title}”, now ${keysOf(command).map(spoken).join(" or ")}`}
         onClick={onAsk}
       >

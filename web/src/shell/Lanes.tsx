@@ -22,7 +22,11 @@ export function Lanes({ scroller, size, view, setView, hidden, onHint, onMenu }:
   const tracks = useMix((s) => s.tracks);
   const heights = useMix((s) => s.heights);
   const [scrollTop, setScrollTop] = useState(0);
-  const layout = useMemo(() => layOut(tracks, size.height, heights), [tracks, size.height, heights]);
+  const film = useMix((s) => s.strip.length > 0);
+  const layout = useMemo(
+    () => layOut(tracks, size.height, heights, film),
+    [tracks, size.height, heights, film],
+  );
   return (
     <div
       ref={scroller}

@@ -9,7 +9,7 @@ export function Notice() {
   const notice = useMix((s) => s.notice);
   const hearing = useMix((s) => s.hearing?.name ?? null);
   return (
-    <div className="pointer-events-none absolute bottom-[76px] left-1/2 z-40 grid max-w-[640px] -translate-x-1/2 justify-items-center gap-2">
+    <div className="pointer-events-none absolute bottom-[12px] left-1/2 z-40 grid max-w-[640px] -translate-x-1/2 justify-items-center gap-2">
       <News />
       {hearing !== null && (
         <div

@@ -28,24 +28,23 @@ export const Panel = memo(function Panel({
     ["clip", "Levels", levels],
     ["sources", "Sources", sources],
     ["speech", "Speech", speech],
-    ["duck", "Duck", ducking],
-    ["versions", "Versions", versions],
-    ["markers", "Marks", markers],
+    ["duck", "Ducking", ducking],
+    ["markers", "Notes", markers],
   ] as const;
   return (
     <Tabs.Root
       value={tab}
       onValueChange={onTab}
       data-area="panel"
-      className="flex min-h-0 min-w-0 flex-col border-l border-line bg-paper"
+      className="flex min-h-0 min-w-0 flex-1 flex-col border-l border-line bg-paper"
     >
       {picture}
-      <Tabs.List className="flex border-b border-line px-[3px]" aria-label="Panel">
+      <Tabs.List className="flex justify-between border-b border-line px-[8px]" aria-label="Panel">
         {tabs.map(([value, name]) => (
           <Tabs.Trigger
             key={value}
             value={value}
-            className="cursor-pointer border-b-2 border-transparent px-[4px] py-2 text-[12px] font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
+            className="cursor-pointer border-b-2 border-transparent px-[5px] py-2 text-aside font-semibold text-faint data-[state=active]:border-copper data-[state=active]:text-ink"
           >
             {name}
           </Tabs.Trigger>
@@ -56,6 +55,10 @@ export const Panel = memo(function Panel({
           {content}
         </Tabs.Content>
       ))}
+      {/* Opened from the bar, beside undo. */}
+      <Tabs.Content value="versions" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+        {versions}
+      </Tabs.Content>
     </Tabs.Root>
   );
 });

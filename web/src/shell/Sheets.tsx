@@ -1,7 +1,6 @@
 import { useCallback, useState } from "react";
 import type { Sheet } from "@/commands";
 import { CloseUp, LevelSheet } from "@/features/levels";
-import { Guide } from "./Guide";
 import { KeySheet } from "./KeySheet";
 import type { Room } from "./TopBar";
 
@@ -23,15 +22,12 @@ export function useSheets(setRoom: (room: Room) => void, setGuide: (shown: boole
 
 interface Props {
   sheets: ReturnType<typeof useSheets>;
-  guide: boolean;
-  onGuideAside: () => void;
 }
 
-export function Sheets({ sheets, guide, onGuideAside }: Props) {
+export function Sheets({ sheets }: Props) {
   const { sheet, setSheet, show } = sheets;
   return (
     <>
-      {guide && <Guide onClose={onGuideAside} />}
       <KeySheet
         open={sheet === "keys"}
         onOpenChange={(open) => setSheet(open ? "keys" : null)}

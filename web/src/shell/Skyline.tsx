@@ -1,4 +1,6 @@
 import { type PointerEvent, useEffect, useRef } from "react";
+import { useWidth } from "@/parts/useSize";
+import { crisp } from "@/parts/crisp";
 import { usePlayer } from "@/player";
 import { clampView } from "@/scene/viewport";
 import { useOutlines } from "@/scene/useOutlines";
@@ -30,20 +32,19 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
   const sources = useMix((s) => s.sources);
   const length = useMix((s) => s.length);
   const rate = useMix((s) => s.rate);
-  const frameRate = useMix((s) => s.frameRate);
   const buried = useMix((s) => s.figures?.buried);
+  const moreBuried = useMix((s) => s.figures?.moreBuried);
   const whole = Math.max(length, 30 * rate) * 1.02;
-  const perPx = whole / Math.max(1, width);
+  const box = useRef<HTMLDivElement>(null);
+  const across = useWidth(box);
+  const perPx = whole / Math.max(1, across);
 
   useEffect(() => {
-    const ctx = canvas.current?.getContext("2d");
-    if (!canvas.current || !ctx || width <= 0) return;
-    const ratio = window.devicePixelRatio || 1;
-    canvas.current.width = width * ratio;
-    canvas.current.height = HEIGHT * ratio;
-    ctx.scale(ratio, ratio);
-    paintSkyline(ctx, { clips, tracks, sources, buried, rate }, outlines, width, perPx);
-  }, [buried, clips, sources, tracks, width, perPx, rate, outlines, drawn, theme]);
+    const drawing = across > 0 ? crisp(canvas.current, across, HEIGHT) : null;
+    if (!drawing) return;
+    const { ctx, ratio } = drawing;
+    paintSkyline(ctx, { clips, tracks, sources, buried, moreBuried, rate }, outlines, across, perPx, ratio);
+  }, [buried, moreBuried, clips, sources, tracks, across, perPx, rate, outlines, drawn, theme]);
 
   const drag = useRef<{ x: number; start: number } | null>(null);
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
@@ -67,13 +68,11 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
       style={{ gridTemplateColumns: `minmax(0,1fr) ${panelWidth}px` }}
     >
       <div className="flex min-w-0">
-        <div className="shrink-0 border-r border-line px-3 pt-2 leading-tight" style={{ width: headsWidth }}>
-          <div className="text-[11px] text-faint">Whole programme</div>
-          <div className="figure font-semibold">{formatTimecode(length, rate, frameRate)}</div>
-        </div>
+        <Length width={headsWidth} />
         <div className="min-w-0 flex-1">
           <div
-            className="relative cursor-grab touch-none bg-sunk/50"
+            ref={box}
+            className="relative cursor-grab touch-none overflow-hidden bg-sunk/50"
             style={{ height: HEIGHT }}
             onPointerDown={onPointerDown}
             onPointerMove={onPointerMove}
@@ -97,19 +96,36 @@ export function Skyline({ view, setView, width, headsWidth, hint, panelWidth }: 
               );
             }}
           >
-            <canvas ref={canvas} aria-hidden className="absolute inset-0" style={{ width, height: HEIGHT }} />
+            <canvas
+              ref={canvas}
+              aria-hidden
+              className="absolute inset-0"
+              style={{ width: across, height: HEIGHT }}
+            />
             <div
               className="pointer-events-none absolute inset-y-0 rounded-sm border-[1.5px] border-ink"
-              style={{ left: view.start / perPx, width: Math.min(width, (width * view.perPx) / perPx) }}
+              style={{ left: view.start / perPx, width: Math.min(across, (width * view.perPx) / perPx) }}
             />
           </div>
-          <div className="truncate px-2 pt-0.5 text-[11px] text-faint" role="status">
+          <div className="truncate px-2 pt-0.5 text-note text-faint" role="status">
             {hint || "Space plays · arrows step a frame · ? shows all keys"}
           </div>
         </div>
       </div>
       <LastEdit />
     </footer>
+  );
+}
+
+function Length({ width }: { width: number }) {
+  const length = useMix((s) => s.length);
+  const rate = useMix((s) => s.rate);
+  const frameRate = useMix((s) => s.frameRate);
+  return (
+    <div className="shrink-0 border-r border-line px-3 pt-2 leading-tight" style={{ width }}>
+      <div className="text-note text-faint">Whole programme</div>
+      <div className="figure font-semibold">{formatTimecode(length, rate, frameRate)}</div>
+    </div>
   );
 }
 
@@ -121,12 +137,12 @@ function LastEdit() {
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   return (
-    <div className="min-w-0 border-l border-line px-3 pt-2 text-[12px] leading-snug">
+    <div className="min-w-0 border-l border-line px-3 pt-2 text-aside leading-snug">
       <div className="truncate" title={label}>
         <span className="text-faint">{by === null ? "Last edit" : by}: </span>
         {label}
       </div>
-      <div className="figure truncate text-[11px] text-faint">
+      <div className="figure truncate text-note text-faint">
         {range
           ? `${formatTimecode(range.from, rate, frameRate)}–${formatTimecode(range.to, rate, frameRate)} · ${formatDb((range.to - range.from) / rate, 2).replace("+", "")} s`
           : "no range"}

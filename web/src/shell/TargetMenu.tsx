@@ -170,7 +170,7 @@ function OnRange({ asked }: { asked: MenuAsked }) {
       <CommandItem id="insert-time" />
       <CommandItem id="remove" />
       <CommandItem id="remove-close" />
-      <p className="max-w-64 px-2 py-1 text-[11px] text-faint">{takes}</p>
+      <p className="max-w-64 px-2 py-1 text-note text-faint">{takes}</p>
     </>
   );
 }

@@ -1,5 +1,5 @@
-import { CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
-import { memo } from "react";
+import { CircleHelp, History, Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import { memo, type ReactNode } from "react";
 import { PeopleHere, Saved } from "@/features/people";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { switchTheme, useTheme } from "@/store/theme";
@@ -14,9 +14,15 @@ interface Props {
   onRoom: (room: Room) => void;
   onClose: () => void;
   onKeys: () => void;
+  /** Whether the history stands in the panel. */
+  history: boolean;
+  onHistory: () => void;
+  /** Arrangements to choose from. */
+  layout: ReactNode;
 }
 
-export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Props) {
+export const TopBar = memo(function TopBar(props: Props) {
+  const { room, onRoom, onClose, onKeys, history, onHistory, layout } = props;
   const theme = useTheme();
   return (
     <header
@@ -26,7 +32,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
       <div className="flex min-w-0 items-center gap-2.5">
         <button
           type="button"
-          className="shrink-0 cursor-pointer text-[18px] font-semibold tracking-tight"
+          className="shrink-0 cursor-pointer text-title font-semibold tracking-tight"
           onClick={onClose}
           title="To the projects"
           aria-label="Wattage: to the projects"
@@ -49,12 +55,23 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
         </nav>
         <ProjectName />
         <Steps />
+        <button
+          type="button"
+          className="button button-quiet p-1 aria-pressed:text-copper-text"
+          aria-label="History and versions"
+          title="History and versions"
+          aria-pressed={history}
+          onClick={onHistory}
+        >
+          <History size={16} />
+        </button>
         <PeopleHere />
       </div>
       <Transport />
       <div className="flex items-center justify-end gap-2">
         <CompareSwitch />
         <ProgrammeMeter />
+        {layout}
         <button
           type="button"
           className="button button-quiet p-1.5 max-[1150px]:hidden"
@@ -81,7 +98,7 @@ export const TopBar = memo(function TopBar({ room, onRoom, onClose, onKeys }: Pr
 function ProjectName() {
   const name = useMix((s) => s.project.name);
   return (
-    <div className="min-w-0 leading-tight">
+    <div className="min-w-0 leading-tight max-[1010px]:hidden">
       <div className="truncate font-semibold" title={name}>
         {name}
       </div>

@@ -22,7 +22,7 @@ export function Transport() {
   return (
     <div className="flex items-center gap-2.5 max-[1150px]:gap-1.5">
       <select
-        className="field !w-auto px-1 py-0.5 text-[12px]"
+        className="field !w-auto px-1 py-0.5 text-aside"
         aria-label="What is heard"
         title="What is heard (V)"
         value={listening}
@@ -60,7 +60,7 @@ export function Transport() {
         <Repeat size={16} />
       </button>
       <select
-        className="field !w-auto px-1 py-0.5 text-[12px] max-[1100px]:hidden"
+        className="field !w-auto px-1 py-0.5 text-aside max-[1100px]:hidden"
         aria-label="Speed"
         title="Speed, with the pitch kept (Y)"
         value={speed}
@@ -102,7 +102,7 @@ function Clock() {
       ) : (
         <button
           type="button"
-          className="mx-auto block min-h-6 cursor-text text-[23px] font-semibold max-[1150px]:text-[19px]"
+          className="mx-auto block min-h-6 cursor-text text-page font-semibold max-[1150px]:text-title"
           aria-label="Type a time to go to"
           title="Click to type a time to go to (Enter)"
           onClick={() => store.getState().set({ typingTime: true })}
@@ -110,7 +110,7 @@ function Clock() {
           <span ref={text} data-testid="clock" />
         </button>
       )}
-      <span className="text-[10px] text-faint">{frameRate.replace("df", " df")} frames a second</span>
+      <span className="text-mark text-faint">{frameRate.replace("df", " df")} frames a second</span>
     </div>
   );
 }
@@ -133,7 +133,7 @@ function GoTo() {
   };
   return (
     <input
-      className="field figure !w-[152px] py-0 text-center text-[19px] font-semibold"
+      className="field figure !w-[152px] py-0 text-center text-title font-semibold"
       aria-label="Time to go to"
       placeholder="0:58.2"
       autoFocus

@@ -3,28 +3,30 @@ import type { Source } from "@/api/schema";
 import type { Desk } from "@/commands";
 import { DeskContext } from "@/commands/deskContext";
 import { placeHere } from "@/commands/placeHere";
-import { DeskTimeline, DeskView } from "@/features/desk";
+import { BigMeter, DeskTimeline, DeskView } from "@/features/desk";
 import { DuckPanel } from "@/features/ducking";
 import { HandoverView } from "@/features/handover";
 import { Inspector } from "@/features/levels";
 import { MarkersPanel } from "@/features/markers";
-import { UndoQuestion, useLive } from "@/features/people";
+import { useLive } from "@/features/people";
 import { DetachedPictures, PicturePane } from "@/features/picture";
 import { Intake, SourcesShelf, useUploads } from "@/features/sources";
 import { SpeechPanel } from "@/features/speech";
 import { VersionsPanel } from "@/features/versions";
-import { Divider } from "@/parts/Divider";
 import { usePlayer } from "@/player";
 import { useMix, useMixStore } from "@/store/context";
 import type { MenuAsked } from "@/timeline";
 import { FileDrop } from "./FileDrop";
+import { Guide } from "./Guide";
 import { Lanes } from "./Lanes";
-import { Notice } from "./Notice";
-import { Panel } from "./Panel";
+import { Over } from "./Over";
 import { Sheets, useSheets } from "./Sheets";
+import { Side } from "./Side";
 import { Skyline } from "./Skyline";
 import { TargetMenu } from "./TargetMenu";
-import { TopBar } from "./TopBar";
+import { type Room, TopBar } from "./TopBar";
+import { LayoutMenu } from "./LayoutMenu";
+import { useArrangement } from "./useArrangement";
 import { useFigures } from "./useFigures";
 import { useKeptRoom } from "./useKeptPlace";
 import { useKeys } from "./useKeys";
@@ -54,13 +56,15 @@ export function Workspace({ onClose }: { onClose: () => void }) {
   const { panelWidth, setPanelWidth, guide, setGuide } = useScreen();
   const uploads = useUploads(project);
   const scroller = useRef<HTMLDivElement>(null);
-  const size = useLanesSize(scroller, panelWidth);
-  const { width } = size;
-  const [view, setView] = useView(project, width);
   const [hint, setHint] = useState("");
-  const [tab, setTab] = useTab();
+  const [tab, setTab, showHistory] = useTab();
   const [menu, setMenu] = useState<MenuAsked | null>(null);
   const [room, setRoom] = useKeptRoom(project);
+  const [arrangement, arrange] = useArrangement();
+  const panel = arrangement.panel[room] ? panelWidth : 0;
+  const size = useLanesSize(scroller, panel);
+  const { width } = size;
+  const [view, setView] = useView(project, width);
   const sheets = useSheets(setRoom, setGuide);
   const { show } = sheets;
   const showKeys = useCallback(() => show("keys"), [show]);
@@ -74,24 +78,34 @@ export function Workspace({ onClose }: { onClose: () => void }) {
     () => ({ store, player, width, setView, show }),
     [store, player, width, setView, show],
   );
+  const go = useCallback((to: Room, next: string) => (setRoom(to), setTab(next)), [setRoom, setTab]);
+  const layout = useMemo(
+    () => <LayoutMenu {...{ room, arrangement, arrange }} onGo={go} />,
+    [room, arrangement, arrange, go],
+  );
   const seen = { view, setView, onHint: setHint, onMenu: setMenu };
 
   return (
     <DeskContext value={desk}>
       <FileDrop
-        className="relative grid h-full grid-rows-[54px_minmax(0,1fr)_64px]"
+        className="relative grid h-full grid-rows-[54px_minmax(0,1fr)_auto_64px]"
         onFiles={(files) => {
           uploads.add(files);
           setTab("sources");
         }}
       >
-        <TopBar room={room} onRoom={setRoom} onClose={onClose} onKeys={showKeys} />
+        <TopBar
+          room={room}
+          onRoom={setRoom}
+          onClose={onClose}
+          onKeys={showKeys}
+          history={tab === "versions"}
+          onHistory={showHistory}
+          layout={layout}
+        />
         <div
           className="relative grid min-h-0"
-          style={{
-            gridTemplateColumns: `minmax(0,1fr) ${panelWidth}px`,
-            ["--panel" as string]: `${panelWidth - 3}px`,
-          }}
+          style={{ gridTemplateColumns: `minmax(0,1fr) auto min(${panel}px, 40vw)` }}
         >
           {room === "intake" && <Intake uploads={uploads} />}
           {room === "handover" && <HandoverView onGo={goToBalance} />}
@@ -99,27 +113,26 @@ export function Workspace({ onClose }: { onClose: () => void }) {
             <DeskView timeline={<DeskTimeline {...seen} width={width} headsWidth={HEADS_WIDTH} />} />
           )}
           <Lanes {...seen} scroller={scroller} size={size} hidden={room !== "balance"} />
-          <Panel
-            tab={tab}
-            onTab={setTab}
-            picture={PICTURE}
-            levels={LEVELS}
-            sources={shelf}
-            speech={SPEECH}
-            ducking={DUCKING}
-            versions={VERSIONS}
-            markers={MARKERS}
-          />
-          <Divider
-            label="Width of the panel"
-            className="absolute inset-y-0 right-[var(--panel)] z-20 w-[6px]"
-            orientation="vertical"
-            value={panelWidth}
-            min={250}
-            max={640}
-            reversed
-            onChange={setPanelWidth}
-          />
+          {arrangement.meter && room === "balance" ? <BigMeter /> : <span />}
+          {panel > 0 && (
+            <Side
+              width={panel}
+              onWidth={setPanelWidth}
+              tab={tab}
+              onTab={setTab}
+              picture={PICTURE}
+              levels={LEVELS}
+              sources={shelf}
+              speech={SPEECH}
+              ducking={DUCKING}
+              versions={VERSIONS}
+              markers={MARKERS}
+            />
+          )}
+          <Over />
+        </div>
+        <div>
+          {guide && room === "balance" && <Guide key={guide} kind={guide} onClose={() => setGuide(false)} />}
         </div>
         <Skyline
           view={view}
@@ -129,10 +142,8 @@ export function Workspace({ onClose }: { onClose: () => void }) {
           headsWidth={HEADS_WIDTH}
           panelWidth={panelWidth}
         />
-        <Notice />
-        <UndoQuestion />
         <TargetMenu asked={menu} onClose={() => setMenu(null)} />
-        <Sheets sheets={sheets} guide={guide && room === "balance"} onGuideAside={() => setGuide(false)} />
+        <Sheets sheets={sheets} />
       </FileDrop>
     </DeskContext>
   );

@@ -228,13 +228,15 @@ describe("a head", () => {
       </MixContext>,
     );
 
-  it("shows fader and pan where the lanes have them at the moment heard", () => {
+  it("shows fader and pan where the lanes have them at the moment heard", async () => {
     heard.moment = 4 * SECOND;
     heads();
     expect(screen.getByTestId("lane-level-music").textContent).toBe("−9.0");
+    await userEvent.click(screen.getByRole("button", { name: /^Lane of Music/ }));
     expect(screen.getByRole("slider", { name: "Pan of Music" }).getAttribute("aria-valuetext")).toBe(
       "50 right",
     );
+    await userEvent.keyboard("{Escape}");
     expect(screen.getByRole("slider", { name: "Fader of Narrator" }).getAttribute("aria-valuetext")).toBe(
       "0.0 dB",
     );
@@ -242,10 +244,12 @@ describe("a head", () => {
 
   it("chooses which lane is edited and how the track is ridden", async () => {
     heads();
-    await userEvent.selectOptions(screen.getByLabelText("What is edited on Music"), "pan");
+    await userEvent.click(screen.getByRole("button", { name: "Lane of Music: shows levels of its clips" }));
+    await userEvent.click(screen.getByRole("radio", { name: "pan" }));
     expect(store.getState().activeLane).toEqual({ music: "pan" });
-    await userEvent.selectOptions(screen.getByLabelText("How Music is ridden"), "touch");
+    await userEvent.click(screen.getByRole("radio", { name: "touch" }));
     expect(store.getState().modes).toEqual({ music: "touch" });
+    expect(screen.getByLabelText("Lane of Music: shows pan · touch")).toBeDefined();
   });
 
   it("hands its small fader to the ride that is under way", async () => {

@@ -5,11 +5,12 @@ import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
-import type { Buried, Edit } from "@/api/schema";
+import type { Buried, Clip, Edit } from "@/api/schema";
 import { type Player } from "@/player/player";
 import { PlayerContext } from "@/player/context";
 import { MixContext } from "@/store/context";
 import { type MixStore, USUAL_AIM } from "@/store/mixStore";
+import { soundingClips } from "@/store/screen";
 import { figuresOf, SECOND, SILENT, storeOf } from "@/test/mixes";
 import { openStretches, stretchAt } from "@/commands/buried";
 import { ClearanceHead } from "@/features/heads/ClearanceHead";
@@ -20,6 +21,8 @@ import { SteadyForm } from "@/features/levels/SteadyForm";
 
 const DIP: Edit = { edit: "dip-range", clips: ["bed"], from: 0, to: SECOND, by: -3, ramp: 480 };
 const LIFT: Edit = { ...DIP, clips: ["voice"], by: 11.1 };
+
+const voice = () => store.getState().clips.voice as Clip;
 
 const buried = (from: number, part: Partial<Buried> = {}): Buried => ({
   from: from * SECOND,
@@ -35,11 +38,24 @@ const buried = (from: number, part: Partial<Buried> = {}): Buried => ({
   ...part,
 });
 
-const player = { seek: vi.fn<(to: number) => void>(), play: vi.fn(() => Promise.resolve()) };
+const player = {
+  seek: vi.fn<(to: number) => void>(),
+  play: vi.fn<(from: number) => Promise<void>>(() => Promise.resolve()),
+  stop: vi.fn(),
+  position: 0,
+};
 let store: MixStore;
 let edits: Edit[];
 
 beforeEach(() => {
+  // jsdom lays nothing out.
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe = vi.fn();
+      disconnect = vi.fn();
+    },
+  );
   store = storeOf();
   edits = [];
   store.setState({
@@ -59,7 +75,7 @@ afterEach(() => {
 
 function show(what: ReactNode) {
   const client = new QueryClient();
-  render(
+  return render(
     <QueryClientProvider client={client}>
       <MixContext value={store}>
         <PlayerContext value={player as unknown as Player}>{what}</PlayerContext>
@@ -240,6 +256,7 @@ describe("plans that are looked at first", () => {
         { clip: "bed", now: -9, target: -30, by: 0, after: -9, limit: "peak" },
       ],
       edit: gains,
+      clips: [{ ...voice(), level: 3 }],
     });
     const done = vi.fn();
     show(<EvenUpForm onDone={done} />);
@@ -262,6 +279,32 @@ describe("plans that are looked at first", () => {
     expect(done).toHaveBeenCalledOnce();
   });
 
+  it("are heard as they would be and as it is, from wherever one presses, until they are left", async () => {
+    store.setState({ selected: ["voice"] });
+    vi.spyOn(api, "evenUp").mockResolvedValue({
+      rows: [{ clip: "voice", now: -26, target: -20, by: 6, after: -20, limit: null }],
+      edit: { edit: "set-clip-gains", gains: [{ clip: "voice", gain: 6 }] },
+      clips: [{ ...voice(), level: 6 }],
+    });
+    const heard = () => soundingClips(store.getState()).voice?.level;
+    const was = voice().level;
+    const { unmount: leave } = show(<EvenUpForm onDone={vi.fn()} />);
+    await vi.waitFor(() => expect(heard()).toBe(6));
+    await userEvent.click(screen.getByRole("radio", { name: "as it is" }));
+    expect(heard()).toBe(was);
+    await userEvent.click(screen.getByRole("radio", { name: "as it would be" }));
+    expect(heard()).toBe(6);
+    await userEvent.click(screen.getByRole("button", { name: "Hear it" }));
+    expect(player.play).toHaveBeenLastCalledWith(voice().at);
+    const picture = screen.getByRole("slider", { name: /before and after/ });
+    picture.focus();
+    await userEvent.keyboard("{PageUp}");
+    expect(player.seek).toHaveBeenCalledWith(Math.min(voice().at + voice().length - 1, 10 * SECOND));
+    leave();
+    expect(heard()).toBe(was);
+    expect(store.getState().clips.voice?.level).toBe(was);
+  });
+
   it("steady: how far each wanders before and after, another clip on demand, an error in place", async () => {
     store.setState({ selected: ["voice", "bed"] });
     const row = { keyframes: 3, levelsBefore: [-30, -20, null], levelsAfter: [-22, -20, null] };
@@ -271,11 +314,12 @@ describe("plans that are looked at first", () => {
         { clip: "bed", before: null, after: null, ...row, keyframes: 0 },
       ],
       edit: null,
+      clips: [],
     });
     show(<SteadyForm onDone={vi.fn()} />);
     expect(await screen.findByText("±3.2 dB")).toBeTruthy();
     expect(screen.getByText("no speech")).toBeTruthy();
-    expect(screen.getByRole("img", { name: /before and after/ })).toBeTruthy();
+    expect(screen.getByRole("slider", { name: /before and after/ })).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: /^Slow accordion/ }));
     expect(screen.getByRole("button", { name: /^Slow accordion/ }).getAttribute("aria-pressed")).toBe("true");
     await userEvent.selectOptions(screen.getByLabelText("Level to steady to"), "stem");

@@ -7,6 +7,7 @@ import type { ScreenState } from "@/store/screen";
 /** What of the screen is taken up again when the project is opened anew. */
 const KEPT = [
   "heights",
+  "heightScale",
   "hiddenWires",
   "linked",
   "modes",
@@ -21,10 +22,13 @@ const KEPT = [
 export function useScreen() {
   const store = useMixStore();
   const project = store.getState().project.id;
-  const [panelWidth, setWidth] = useState(() => Number(localStorage.getItem("wattage-panel")) || 296);
-  const [guide, setGuideShown] = useState(
-    () => store.getState().length === 0 && localStorage.getItem("wattage-guide") !== "aside",
+  const [panelWidth, setWidth] = useState(
+    () => Number(localStorage.getItem("wattage-panel")) || usualWidth(window.innerWidth),
   );
+  const [guide, setGuideShown] = useState(() => {
+    const kind = guideFor(store.getState());
+    return localStorage.getItem(GUIDES[kind]) === "aside" ? null : kind;
+  });
   useEffect(() => {
     const key = `wattage-lanes-${project}`;
     const stored = readKept<Partial<ScreenState>>(key);
@@ -38,11 +42,28 @@ export function useScreen() {
     localStorage.setItem("wattage-panel", String(width));
     setWidth(width);
   }, []);
-  const setGuide = useCallback((shown: boolean) => {
-    localStorage.setItem("wattage-guide", shown ? "here" : "aside");
-    setGuideShown(shown);
-  }, []);
+  const setGuide = useCallback(
+    (shown: boolean) => {
+      const kind = guideFor(store.getState());
+      localStorage.setItem(GUIDES[kind], shown ? "here" : "aside");
+      setGuideShown(shown ? kind : null);
+    },
+    [store],
+  );
   return { panelWidth, setPanelWidth, guide, setGuide };
+}
+
+/** A fifth of a large window, for what is written and shown there; what the words need in a small one. */
+function usualWidth(window: number): number {
+  return window >= 1700 ? Math.min(640, Math.round(window / 4.8)) : 296;
+}
+
+/** Where it is kept that somebody knows their way. */
+const GUIDES = { first: "wattage-guide", tour: "wattage-tour" };
+
+/** An empty project shows the first steps, one with something in it a way around. */
+function guideFor({ length }: MixState): keyof typeof GUIDES {
+  return length === 0 ? "first" : "tour";
 }
 
 /** Without what belongs to tracks that are gone, and with the playhead within the programme. */

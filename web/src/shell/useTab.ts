@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { useMixStore } from "@/store/context";
 
 /** Which place of the panel is open; it follows what is taken up: a clip, a lane, a stretch of speech, a comment. */
@@ -21,5 +21,6 @@ export function useTab() {
     [store],
   );
 
-  return [tab, setTab] as const;
+  const showHistory = useCallback(() => setTab((t) => (t === "versions" ? "clip" : "versions")), []);
+  return [tab, setTab, showHistory] as const;
 }

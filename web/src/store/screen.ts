@@ -1,5 +1,6 @@
 import type {
   Chosen,
+  Clip,
   DuckingPlan,
   Edit,
   Figures,
@@ -54,6 +55,9 @@ export type AfterPass = "touch" | "same" | "read";
 export type Listening = "all" | "speech" | "rest";
 export type Speed = 0.5 | 1 | 1.5;
 
+/** How an amplitude becomes a height: as the ear hears it, or as it is. */
+export type HeightScale = "decibels" | "linear";
+
 /** What belongs to this screen and not to the mix: what is selected, how it is played, what is tried. */
 export interface ScreenState {
   notice: Notice | null;
@@ -104,6 +108,8 @@ export interface ScreenState {
   speed: Speed;
   playhead: number;
   playing: boolean;
+  /** The moment that a drag is at, so that its picture is seen; null while nothing is dragged. */
+  looking: number | null;
   /** Where playing began last; null before it ever did. */
   playedFrom: number | null;
   /** Whether a time to go to is being typed. */
@@ -112,6 +118,8 @@ export interface ScreenState {
   figures: Figures | null;
   /** The buried stretch at hand, by where it begins. */
   stretch: number | null;
+  /** Clips as a plan would make them, by id, while it is looked at: heard in place of those that are kept. */
+  planned: Record<string, Clip> | null;
   /** Ducking lanes that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
   duckTry: Record<string, Stretch[]> | null;
   /** The rule that is being tried, and what it would do. */
@@ -142,6 +150,8 @@ export interface ScreenState {
   /** Tracks whose wires are put out of sight, and heights of lanes that were dragged: a matter of this screen, not of the mix. */
   hiddenWires: string[];
   heights: Record<string, number>;
+  /** How the height of drawn sound follows its level. */
+  heightScale: HeightScale;
 }
 
 /** Samples of the ramps around a silenced word: 30 ms at 48 kHz. */
@@ -175,6 +185,13 @@ export function looseChange(
     : null;
 }
 
+/** The clips that sound: those of the mix, or what a plan that is listened to makes of them. */
+export function soundingClips(
+  state: Pick<ScreenState, "planned"> & { clips: Record<string, Clip> },
+): Record<string, Clip> {
+  return state.planned ? { ...state.clips, ...state.planned } : state.clips;
+}
+
 /** Why a track is not heard though it plays; null when it is. */
 export function whyUnheard(
   state: Pick<ScreenState, "solo" | "listening"> & { tracks: Track[] },
@@ -199,6 +216,11 @@ export function areFiguresFresh(
 /** Whether playing a track may write into its lanes. */
 export function isArmed(modes: Record<string, RideMode>, track: string): boolean {
   return (modes[track] ?? "read") !== "read";
+}
+
+/** Whether playing may write into any lane. */
+export function isAnyArmed({ tracks, modes }: Pick<ScreenState, "modes"> & { tracks: Track[] }): boolean {
+  return tracks.some((track) => isArmed(modes, track.id));
 }
 
 /** As it is when a project is opened. */
@@ -235,9 +257,11 @@ export function freshScreen(rate: number): ScreenState {
     playhead: 0,
     playing: false,
     playedFrom: null,
+    looking: null,
     typingTime: false,
     figures: null,
     stretch: null,
+    planned: null,
     duckTry: null,
     duckDraft: null,
     duckPlan: null,
@@ -254,5 +278,6 @@ export function freshScreen(rate: number): ScreenState {
     ridden: null,
     hiddenWires: [],
     heights: {},
+    heightScale: "decibels",
   };
 }

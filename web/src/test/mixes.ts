@@ -118,7 +118,7 @@ export const figuresOf = (part: Partial<Figures> = {}): Figures => ({
   clearance: [],
   clearPart: 0.613,
   buried: [],
-  buriedInAll: 0,
+  moreBuried: [],
   clearAll: null,
   outOfDate: [],
   ...part,

@@ -10,6 +10,9 @@ interface Props {
   width: number;
 }
 
+/** The least width of a button, px. */
+const LEAST = 24;
+
 /** A button over each buried stretch of the strip, for pointers and keyboards: takes it in hand. */
 export const BuriedMarks = memo(function BuriedMarks({ layout, view, width }: Props) {
   const store = useMixStore();
@@ -20,16 +23,21 @@ export const BuriedMarks = memo(function BuriedMarks({ layout, view, width }: Pr
   const { top, height } = layout.clearance;
   const trying = useMix((s) => s.duckPlan !== null);
   if (trying) return null;
+  let edge = 0;
   return buried?.map(({ from, to, worst, accepted }) => {
-    const left = Math.max(0, xOf(view, from));
-    const right = Math.min(width, xOf(view, to));
-    if (right <= left) return null;
+    const [begin, end] = [Math.max(0, xOf(view, from)), Math.min(width, xOf(view, to))];
+    if (end <= begin) return null;
+    // Large enough for any pointer; where several lie within that, the keys still go to each.
+    const wide = Math.max(LEAST, end - begin);
+    const left = Math.min(Math.max(begin, edge), width - wide);
+    if (left < edge || left > end) return null;
+    edge = left + wide;
     return (
       <button
         key={from}
         type="button"
         className="absolute cursor-pointer rounded-sm"
-        style={{ left, width: right - left, top, height }}
+        style={{ left, width: wide, top, height }}
         aria-pressed={stretch === from}
         aria-label={`${accepted === null ? "Buried" : "Accepted"} speech, ${formatTimecode(from, rate, frameRate)} to ${formatTimecode(to, rate, frameRate)}, ${formatDb(worst)} LU`}
         onPointerDown={(event) => event.stopPropagation()}

@@ -28,7 +28,7 @@ const ClipButton = memo(function ClipButton({ clip, lane, view, width }: Props) 
   const frameRate = useMix((s) => s.frameRate);
   const left = Math.max(0, xOf(view, clip.at));
   const right = Math.min(width, xOf(view, clip.at + clip.length));
-  const top = lane.rises ? lane.top + CLIP_MARGIN : lane.top + lane.height - CLIP_MARGIN - NAME_STRIP;
+  const top = lane.top + CLIP_MARGIN;
   return (
     <button
       type="button"

@@ -35,7 +35,7 @@ export function DropGhost({
       )}
       <div
         role="status"
-        className={`pointer-events-none absolute z-20 rounded-md px-2 py-1 text-[12px] whitespace-nowrap shadow-lg ${drop.kind === "refused" ? "border border-trouble bg-trouble-sheet text-trouble" : "figure bg-ink text-paper"}`}
+        className={`pointer-events-none absolute z-20 rounded-md px-2 py-1 text-aside whitespace-nowrap shadow-lg ${drop.kind === "refused" ? "border border-trouble bg-trouble-sheet text-trouble" : "figure bg-ink text-paper"}`}
         style={
           x > width / 2
             ? { right: width - x + 14, top: Math.max(2, y - 34) }

@@ -26,6 +26,17 @@ const WORDS = {
   dropped: "left out",
 };
 
+const INKS = {
+  found: "bg-speech",
+  added: "bg-copper",
+  quiet: "bg-ink",
+  short: "bg-ink",
+  dropped: "bg-faint",
+};
+
+/** The least width of a button, px: what is narrower is shown, and can be changed from closer by. */
+const LEAST = 10;
+
 /** What a rule that is tried has heard: each stretch can be taken in or left out by a click. */
 export const DuckMarks = memo(function DuckMarks({ layout, view, width }: Props) {
   const store = useMixStore();
@@ -40,14 +51,24 @@ export const DuckMarks = memo(function DuckMarks({ layout, view, width }: Props)
     const right = Math.min(width, xOf(view, moment.to));
     if (right <= left) return null;
     const word = WORDS[moment.heard];
+    const taken = moment.heard === "found" || moment.heard === "added";
+    if (right - left < LEAST)
+      return (
+        <span
+          key={`${moment.from} ${moment.heard}`}
+          aria-hidden
+          className={`pointer-events-none absolute ${INKS[moment.heard]}`}
+          style={{ left, width: Math.max(1, right - left), top: top + 1, height: taken ? height - 2 : 8 }}
+        />
+      );
     return (
       <button
         key={`${moment.from} ${moment.heard}`}
         type="button"
-        className={`absolute cursor-pointer overflow-hidden rounded-sm border-2 text-left text-[10px] leading-tight font-semibold whitespace-nowrap text-ink ${LOOKS[moment.heard]}`}
-        style={{ left, width: Math.max(6, right - left), top: top + 1, height: height - 2 }}
+        className={`absolute cursor-pointer overflow-hidden rounded-sm border-2 text-left text-mark leading-tight font-semibold whitespace-nowrap text-ink ${LOOKS[moment.heard]}`}
+        style={{ left, width: right - left, top: top + 1, height: height - 2 }}
         aria-label={`${word}, ${formatTimecode(moment.from, rate, frameRate)} to ${formatTimecode(moment.to, rate, frameRate)}`}
-        title={`${word}: click to ${moment.heard === "found" || moment.heard === "added" ? "leave it out" : "take it in"}`}
+        title={`${word}: click to ${taken ? "leave it out" : "take it in"}`}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => store.getState().set({ duckDraft: toggled(draft, moment) })}
       >

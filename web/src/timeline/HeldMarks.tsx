@@ -35,7 +35,7 @@ export const HeldMarks = memo(function HeldMarks({ layout, view, width }: Props)
           height: lane.height - 2 * CLIP_MARGIN,
         }}
       >
-        <span className="absolute top-0 right-0 max-w-40 truncate rounded-bl bg-ink px-1.5 text-[10.5px] font-semibold text-paper">
+        <span className="absolute top-0 right-0 max-w-40 truncate rounded-bl bg-ink px-1.5 text-mark font-semibold text-paper">
           {[...new Set(names)].join(", ")}
         </span>
       </div>

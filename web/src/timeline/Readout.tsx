@@ -13,7 +13,7 @@ export function Readout({ text, at, width }: Props) {
   return (
     <div
       role="status"
-      className="figure pointer-events-none absolute z-20 rounded-md bg-ink px-2 py-1 text-[12px] whitespace-nowrap text-paper shadow-lg"
+      className="figure pointer-events-none absolute z-20 rounded-md bg-ink px-2 py-1 text-aside whitespace-nowrap text-paper shadow-lg"
       style={readoutPlace(at, width)}
     >
       {text}

@@ -2,6 +2,7 @@ import { type MouseEvent, type ReactNode, useRef, useState } from "react";
 import type { Marker } from "@/api/schema";
 import { type Layout, sampleAt, type View } from "@/scene/geometry";
 import { hitTest, type Target } from "@/scene/hit";
+import { fitAll } from "@/scene/viewport";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { BuriedMarks } from "./BuriedMarks";
 import { chooseAt } from "./clicks";
@@ -72,7 +73,10 @@ export function Timeline(props: Props) {
   };
   const onDoubleClick = (event: MouseEvent) => {
     const { target, point, at, rename } = under(event);
-    if (canEdit && target) doubleClick(store, scene, { target, point, at }, rename);
+    // The first of the two has brought the playhead there.
+    if (target?.kind === "horizon" || target?.kind === "playhead")
+      setView(() => fitAll(width, store.getState()));
+    else if (canEdit && target) doubleClick(store, scene, { target, point, at }, rename);
   };
   const onContextMenu = (event: MouseEvent) => {
     event.preventDefault();

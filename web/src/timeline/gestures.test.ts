@@ -14,7 +14,7 @@ const PLAIN: Modifiers = { axis: false, fine: false, free: true };
 
 function stage(part: Parameters<typeof storeOf>[0] = {}) {
   const state = storeOf(part).getState();
-  const layout = layOut(state.tracks, 600);
+  const layout = layOut(state.tracks, 600, Object.fromEntries(state.tracks.map((t) => [t.id, 132])));
   const scene = buildScene(state, layout, VIEW, 800, null);
   const lane = (track: string) => {
     const found = layout.lanes.find((l) => l.track.id === track);
@@ -53,7 +53,7 @@ describe("what the pointer is over", () => {
     expect(at(10, "music", -11)?.kind).toBe("wire");
     expect(at(15, "speech", 0)?.kind).toBe("lane");
     expect(hitTest(scene, x(4), lane("speech").top + 8)?.kind).toBe("name");
-    expect(hitTest(scene, x(4), lane("music").top + lane("music").height - 8)?.kind).toBe("name");
+    expect(hitTest(scene, x(4), lane("music").top + 8)?.kind).toBe("name");
     expect(hitTest(scene, x(2) + 2, lane("speech").top + 60)).toMatchObject({ kind: "trim", edge: "from" });
     expect(hitTest(scene, x(8) - 2, lane("speech").top + 60)).toMatchObject({ kind: "trim", edge: "to" });
     expect(hitTest(scene, x(4), layout.horizon.top + 5)?.kind).toBe("horizon");
@@ -486,7 +486,7 @@ describe("a lane of a track", () => {
     });
     expect(at(4, "music", -9)).toMatchObject({ kind: "wire", wire: { track: "music" } });
     expect(at(8, "music", -11)?.kind).not.toBe("keyframe");
-    expect(hitTest(scene, x(4), lane("music").top + lane("music").height - 8)?.kind).toBe("name");
+    expect(hitTest(scene, x(4), lane("music").top + 8)?.kind).toBe("name");
   });
 
   it("has keyframes that move in time and level, never past their neighbours nor above the fader", () => {

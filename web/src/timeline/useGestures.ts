@@ -50,6 +50,7 @@ export function useGestures(
   useHeld(drag?.target ?? null);
   useGivingUp(drag !== null, () => {
     setDrag(null);
+    store.getState().set({ looking: null });
     tryEdit(null);
   });
 
@@ -95,6 +96,7 @@ export function useGestures(
       free: event.altKey,
     });
     setDrag({ ...drag, shown, at });
+    store.getState().set({ looking: Math.max(0, sampleAt(view, at.x)) });
     tryEdit(drag.gesture.commit().edit ?? null);
   };
 
@@ -103,6 +105,7 @@ export function useGestures(
     tryEdit(null);
     if (!drag) return;
     setDrag(null);
+    store.getState().set({ looking: null });
     if (drag.shown) finish(store, drag.gesture.commit(), setSettling, drag.shown);
     else if (event.shiftKey) chooseBeside(store.getState(), drag.target);
     else clicked(store, player, drag.target, sampleAt(view, placeIn(box.current, event).x));
@@ -114,6 +117,7 @@ export function useGestures(
     onPointerUp,
     onPointerCancel: () => {
       setDrag(null);
+      store.getState().set({ looking: null });
       setScrubbing(false);
     },
     onPointerLeave: () => {

@@ -1,7 +1,7 @@
-import { type RefObject, useLayoutEffect } from "react";
-import { drawTimeline, readPalette } from "@/scene/paint";
+import { type RefObject, useLayoutEffect, useMemo, useState } from "react";
+import { drawTimeline, paletteOf, SoundTiles } from "@/scene/paint";
 import type { Scene } from "@/scene/scene";
-import { useOutlines } from "@/scene/useOutlines";
+import { useSounds } from "@/scene/sounds";
 import { useTheme } from "@/store/theme";
 
 /** Paints the scene once a frame at most, at the pixels of the device. */
@@ -12,7 +12,10 @@ export function usePainting(
   height: number,
 ): void {
   const theme = useTheme();
-  const { outlines, arrived } = useOutlines();
+  const { sounds, arrived } = useSounds(scene.rate);
+  const tiles = useMemo(() => new SoundTiles(), []);
+  const [left, setLeft] = useState(0);
+  const palette = paletteOf(theme);
   const { width } = scene;
   useLayoutEffect(() => {
     const element = canvas.current;
@@ -25,9 +28,10 @@ export function usePainting(
         element.height = Math.round(height * ratio);
       }
       const begun = performance.now();
-      drawTimeline(ctx, scene, readPalette(document.documentElement), outlines, scrollTop, height, ratio);
+      const more = drawTimeline({ ctx, palette, sounds, tiles, ratio }, scene, scrollTop, height);
       performance.measure("timeline-draw", { start: begun, end: performance.now() });
+      if (more) setLeft((n) => n + 1);
     });
     return () => cancelAnimationFrame(frame);
-  }, [canvas, scene, outlines, scrollTop, height, width, arrived, theme]);
+  }, [canvas, scene, sounds, tiles, scrollTop, height, width, arrived, left, palette]);
 }

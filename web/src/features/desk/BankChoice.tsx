@@ -35,7 +35,7 @@ export function BankChoice() {
     <label className="flex items-center gap-2 text-faint">
       Bank
       <select
-        className="field !w-auto py-0.5 text-[12px]"
+        className="field !w-auto py-0.5 text-aside"
         aria-label="Fader bank"
         value={port ? (real.includes(port) ? port.name : "simulated") : "none"}
         onChange={(event) => choose(event.target.value)}

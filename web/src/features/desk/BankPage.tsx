@@ -22,8 +22,8 @@ export function BankPage() {
   }, []);
   return (
     <main className="flex h-full flex-col gap-3 p-4">
-      <h1 className="text-[15px] font-semibold">Simulated fader bank</h1>
-      <p className="text-[12px] text-faint">
+      <h1 className="text-head font-semibold">Simulated fader bank</h1>
+      <p className="text-aside text-faint">
         Eight faders, one for each track of the open Desk, in its order. They send and follow MIDI control
         changes.
       </p>
@@ -43,7 +43,7 @@ export function BankPage() {
                 }}
               />
             </div>
-            <span className="figure text-[11px]">{strip + 1}</span>
+            <span className="figure text-note">{strip + 1}</span>
           </div>
         ))}
       </div>

@@ -51,7 +51,7 @@ export function Column({ reading, loud, scale, ink, zone }: Props) {
 /** The numbers of a scale, to stand beside the columns. */
 export function Marks({ scale }: { scale: Scale }) {
   return (
-    <div className="figure relative w-[30px] text-right text-[9.5px] text-faint" aria-hidden>
+    <div className="figure relative w-[30px] text-right text-mark text-faint" aria-hidden>
       {scale.marks.map((mark) => (
         <span
           key={mark}

@@ -8,7 +8,7 @@ import { notANumber } from "@/preview/check";
 import { numberIn } from "@/preview/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { type AfterPass, isArmed, whyUnheard } from "@/store/screen";
+import { type AfterPass, isAnyArmed, isArmed, whyUnheard } from "@/store/screen";
 
 /** Begins a ride, and says when and where it may write. */
 export function RideBar() {
@@ -42,7 +42,7 @@ export function RideBar() {
         <CircleDot size={14} aria-hidden /> Ride{armed ? ` ${armed}` : ""}
       </button>
       {countIn === null ? (
-        <label className="flex items-center gap-1.5 text-[12px] text-faint">
+        <label className="flex items-center gap-1.5 text-aside text-faint">
           after
           <TypedField
             className="!w-12"
@@ -60,12 +60,12 @@ export function RideBar() {
         <CountIn until={countIn} />
       )}
       <label
-        className="flex items-center gap-1.5 text-[12px] text-faint"
+        className="flex items-center gap-1.5 text-aside text-faint"
         title={range ? undefined : "Select a range first"}
       >
         <input
           type="checkbox"
-          className="size-6 accent-[var(--copper)]"
+          className="size-6"
           disabled={!range}
           checked={punch && range !== null}
           onChange={(event) => store.getState().set({ punch: event.target.checked })}
@@ -86,13 +86,13 @@ const AFTER: { value: AfterPass; name: string }[] = [
 export function RideSettings() {
   const store = useMixStore();
   const canEdit = useCanEdit();
-  const armed = useMix((s) => s.tracks.some((t) => isArmed(s.modes, t.id)));
+  const armed = useMix(isAnyArmed);
   const glide = useMix((s) => s.glide);
   const afterPass = useMix((s) => s.afterPass);
   if (!armed || !canEdit) return null;
   return (
     <>
-      <label className="flex items-center gap-1.5 text-[12px] text-faint">
+      <label className="flex items-center gap-1.5 text-aside text-faint">
         touch glides back in
         <TypedField
           className="!w-12"
@@ -106,10 +106,10 @@ export function RideSettings() {
         />
         s
       </label>
-      <label className="flex items-center gap-1.5 text-[12px] text-faint">
+      <label className="flex items-center gap-1.5 text-aside text-faint">
         afterwards
         <select
-          className="field !w-auto px-1 py-0.5 text-[12px]"
+          className="field !w-auto px-1 py-0.5 text-aside"
           aria-label="What modes become when a pass ends"
           value={afterPass}
           onChange={(event) => store.getState().set({ afterPass: event.target.value as AfterPass })}
@@ -150,7 +150,7 @@ export function RideWarnings() {
   const why = useUnheard();
   if (!why) return <Astray most={2} />;
   return (
-    <p role="status" className="min-w-0 truncate text-[12px] font-semibold text-trouble" title={why}>
+    <p role="status" className="min-w-0 truncate text-aside font-semibold text-trouble" title={why}>
       {why}
     </p>
   );
@@ -164,7 +164,7 @@ function CountIn({ until }: { until: number }) {
     return () => clearInterval(timer);
   }, [until]);
   return (
-    <strong className="figure text-[14px] text-copper-text" role="timer" aria-label="Until the ride counts">
+    <strong className="figure text-head text-copper-text" role="timer" aria-label="Until the ride counts">
       {Math.max(0, left / 1000).toFixed(1)} s
     </strong>
   );
@@ -203,7 +203,7 @@ export function Thinning() {
   };
   return (
     <span
-      className="flex items-center gap-1.5 text-[12px] text-faint"
+      className="flex items-center gap-1.5 text-aside text-faint"
       role="group"
       aria-label="Thinning of the last ride"
     >

@@ -70,7 +70,7 @@ export function TrackStrip({ track, apart, ...metered }: { track: Track; apart: 
       level={
         hasLane || riding ? (
           <div
-            className={`figure px-1 text-right text-[12px] leading-[24px] ${riding ? "font-semibold text-copper-text" : "text-faint"}`}
+            className={`figure px-1 text-right text-aside leading-[24px] ${riding ? "font-semibold text-copper-text" : "text-faint"}`}
             title={riding ? "Being written" : "As its level lane has it at this moment"}
           >
             {riding ? "● " : ""}
@@ -210,8 +210,13 @@ export function StemStrip({ stem, name, ...metered }: { stem: Stem; name: string
   return <BusStrip part={stem} name={name} ink={stem} {...metered} />;
 }
 
-export function ProgrammeStrip(metered: Metered) {
-  return <BusStrip part="programme" name="Programme" ink="copper" {...metered} />;
+/** @param sticky whether it stays in sight where the others scroll */
+export function ProgrammeStrip({ sticky, ...metered }: { sticky: boolean } & Metered) {
+  return (
+    <div className={`flex ${sticky ? "sticky right-0 z-10 border-l border-line bg-paper" : ""}`}>
+      <BusStrip part="programme" name="Programme" ink="copper" {...metered} />
+    </div>
+  );
 }
 
 /** The numbers beside the meters, laid out as a strip is. */
@@ -219,14 +224,14 @@ export function ScaleStrip({ scale }: { scale: ScaleId }) {
   return (
     <div className="mx-1 flex flex-col gap-1.5 border-x border-line px-1" aria-hidden>
       <div className="h-[2px] shrink-0" />
-      <div className="text-[12px]">&nbsp;</div>
+      <div className="text-aside">&nbsp;</div>
       <div className="h-[62px] shrink-0" />
       <div className="flex min-h-0 flex-1">
         <Marks scale={SCALES[scale]} />
       </div>
       <div className="h-[24px] shrink-0" />
       <div className="h-[24px] shrink-0" />
-      <div className="figure text-[11px] leading-[1.35] whitespace-pre">{" \n \n "}</div>
+      <div className="figure text-note leading-[1.35] whitespace-pre">{" \n \n "}</div>
     </div>
   );
 }
@@ -265,13 +270,13 @@ function Strip({
   const number = (value: number | null) => (value === null ? "—" : formatDb(value));
   return (
     <div
-      className={`flex w-[74px] max-w-[110px] min-w-[62px] flex-1 flex-col gap-1.5 px-1.5 ${apart ? "ml-2" : ""}`}
+      className={`flex w-[80px] max-w-[160px] min-w-[74px] flex-1 flex-col gap-1.5 px-1.5 ${apart ? "ml-2" : ""}`}
       role="group"
       aria-label={bus && stem !== undefined ? `${name} stem` : name}
     >
       <div className="h-[2px] shrink-0 rounded" style={{ background: `var(--${ink})` }} />
-      <div className="truncate text-center text-[12px] font-semibold" title={name}>
-        {name}
+      <div className="truncate text-center text-aside font-semibold" title={name}>
+        {bus && stem !== undefined ? `all ${name.toLowerCase()}` : name}
       </div>
       <div className="h-[62px] shrink-0">{head}</div>
       <div className="relative flex min-h-0 flex-1 gap-1.5 pl-[5px]">
@@ -287,19 +292,19 @@ function Strip({
       </div>
       <div className="h-[24px] shrink-0">{level}</div>
       <div className="h-[24px] shrink-0">{mode}</div>
-      <dl className="figure grid shrink-0 grid-cols-[auto_1fr] gap-x-1 text-right text-[11px] leading-[1.35]">
+      <dl className="figure grid shrink-0 grid-cols-[auto_1fr] gap-x-1 text-right text-note leading-[1.35]">
         <dt className="text-left text-faint" title="Highest peak, dBFS">
           peak
         </dt>
         <dd>
           <HeldPeak of={name} peak={Math.max(...reading.peak)} />
         </dd>
-        <dt className="text-left text-faint" title="Momentary loudness of the mix, LUFS">
-          M
+        <dt className="text-left text-faint" title="Loudness of the mix now (momentary, 400 ms), LUFS">
+          now
         </dt>
         <dd>{number(loud.momentary)}</dd>
-        <dt className="text-left text-faint" title="Short-term loudness of the mix, LUFS">
-          S
+        <dt className="text-left text-faint" title="Loudness of the mix over 3 s (short-term), LUFS">
+          3 s
         </dt>
         <dd>{number(loud.shortTerm)}</dd>
       </dl>

@@ -102,15 +102,7 @@ describe("the desk", () => {
     store.setState((s) => ({ tracks: [...s.tracks].reverse() }));
     show();
     const names = screen.getAllByRole("group").map((group) => group.getAttribute("aria-label"));
-    expect(names).toEqual([
-      "Narrator",
-      "Music",
-      "Speech stem",
-      "Music stem",
-      "Ambience stem",
-      "Effects stem",
-      "Programme",
-    ]);
+    expect(names).toEqual(["Narrator", "Music", "Speech stem", "Music stem", "Programme"]);
     const narrator = within(screen.getByRole("group", { name: "Narrator" }));
     expect(await narrator.findByText("−18.1")).toBeTruthy();
     expect(narrator.getByText("−27.5")).toBeTruthy();

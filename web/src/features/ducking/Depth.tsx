@@ -24,7 +24,7 @@ export function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) 
         <input
           type="radio"
           name="depth"
-          className="size-6 accent-[var(--copper)]"
+          className="size-6"
           checked={fixed}
           onChange={() => set({ depth: -12 })}
         />
@@ -41,13 +41,7 @@ export function Depth({ draft, set }: { draft: Rule; set: (part: Partial<Rule>) 
         dB
       </label>
       <label className="flex min-h-6 items-center gap-2">
-        <input
-          type="radio"
-          name="depth"
-          className="size-6 accent-[var(--copper)]"
-          checked={!fixed}
-          onChange={toClearance}
-        />
+        <input type="radio" name="depth" className="size-6" checked={!fixed} onChange={toClearance} />
         <span className="flex-1">as deep as needed for</span>
         <Typed
           label="Wanted clearance, LU"

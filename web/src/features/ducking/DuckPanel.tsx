@@ -39,7 +39,7 @@ function Rules() {
           className="grid gap-1 rounded-lg border border-line p-2"
         >
           <h3 className="font-semibold">{rule.name}</h3>
-          <p className="text-[12px] text-faint">
+          <p className="text-aside text-faint">
             {rule.targets.map(name).join(", ")} under{" "}
             {rule.triggers.length + rule.clips.length === 0
               ? "all speech"

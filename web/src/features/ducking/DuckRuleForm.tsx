@@ -1,7 +1,9 @@
+import type { ReactNode } from "react";
 import type { DuckingPlan, Rule } from "@/api/schema";
 import { formatDb } from "@/lib/format";
 import { CORE } from "@/preview/constants";
 import { useMix, useMixStore } from "@/store/context";
+import { HearPlan } from "@/parts/HearPlan";
 import { Depth } from "./Depth";
 import { mutedSpeakers } from "./duckRules";
 import { NumberRow } from "./NumberRow";
@@ -27,7 +29,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
   const store = useMixStore();
   const tracks = useMix((s) => s.tracks);
   const usual = useMix((s) => s.aim.sensitivity);
-  const heard = useMix((s) => s.duckTry !== null);
+  const length = useMix((s) => s.length);
   const { plan, error, complete, missing, listening, setListening } = useTrial(draft);
   const muted = mutedSpeakers(draft, tracks);
   const set = (part: Partial<Rule>) => store.getState().set({ duckDraft: { ...draft, ...part } });
@@ -63,7 +65,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
       <TrackChoice draft={draft} set={set} />
       <ClipTriggers draft={draft} set={set} />
       {draft.triggers.length + draft.clips.length === 0 && (
-        <p className="text-[12px] text-faint">
+        <p className="text-aside text-faint">
           Nobody is ticked, so all speech above the horizon is listened to.
         </p>
       )}
@@ -94,40 +96,42 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
-          className="size-6 accent-[var(--copper)]"
+          className="size-6"
           checked={draft.follows}
           onChange={(event) => set({ follows: event.target.checked })}
         />
         Follows by itself when speech moves
       </label>
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-6 accent-[var(--copper)]"
-          checked={listening}
-          onChange={(event) => setListening(event.target.checked)}
-        />
-        Hear it while trying{heard ? "" : " (off: as it is)"}
-      </label>
-      <Foot missing={missing} onCancel={() => store.getState().set({ duckDraft: null })} />
+      <Foot missing={missing} onCancel={() => store.getState().set({ duckDraft: null })}>
+        <HearPlan after={listening} onAfter={setListening} from={0} to={length} />
+      </Foot>
     </form>
   );
 }
 
-function Foot({ missing, onCancel }: { missing: string | null; onCancel: () => void }) {
+interface FootProps {
+  missing: string | null;
+  onCancel: () => void;
+  children: ReactNode;
+}
+
+function Foot({ missing, onCancel, children }: FootProps) {
   return (
-    <div className="sticky bottom-0 -mx-3 -mb-3 flex gap-2 border-t border-line bg-paper p-3">
-      <button
-        type="submit"
-        className="button button-main flex-1"
-        aria-disabled={missing !== null}
-        title={missing ?? "Keeps what is shown"}
-      >
-        Keep
-      </button>
-      <button type="button" className="button" onClick={onCancel}>
-        Cancel
-      </button>
+    <div className="sticky bottom-0 -mx-3 -mb-3 grid gap-2 border-t border-line bg-paper p-3">
+      {children}
+      <div className="flex gap-2">
+        <button
+          type="submit"
+          className="button button-main flex-1"
+          aria-disabled={missing !== null}
+          title={missing ?? "Keeps what is shown"}
+        >
+          Keep
+        </button>
+        <button type="button" className="button" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
     </div>
   );
 }

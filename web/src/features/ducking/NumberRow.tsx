@@ -21,10 +21,10 @@ interface Props {
 export function NumberRow({ name, unit, hint, value, least, most, step, onChange }: Props) {
   return (
     <div className="grid grid-cols-[92px_1fr_54px_14px] items-center gap-1.5" title={hint}>
-      <span className="text-[12px] leading-tight text-faint">{name}</span>
+      <span className="text-aside leading-tight text-faint">{name}</span>
       <input
         type="range"
-        className="h-6 w-full min-w-0 accent-[var(--copper)]"
+        className="h-6 w-full min-w-0"
         aria-label={name}
         aria-valuetext={`${value} ${unit}`}
         min={least}
@@ -42,7 +42,7 @@ export function NumberRow({ name, unit, hint, value, least, most, step, onChange
           return true;
         }}
       />
-      <span className="text-[11px] text-faint">{unit}</span>
+      <span className="text-note text-faint">{unit}</span>
     </div>
   );
 }

@@ -13,13 +13,13 @@ interface Props {
 export function TrackChoice({ draft, set }: Props) {
   const tracks = useMix((s) => s.tracks);
   return (
-    <fieldset className="grid grid-cols-[1fr_auto_auto] items-center gap-x-3 gap-y-0.5 text-[12px]">
+    <fieldset className="grid grid-cols-[1fr_auto_auto] items-center gap-x-3 gap-y-0.5 text-aside">
       <legend className="sr-only">Tracks</legend>
-      <span className="text-[11px] text-faint">Track</span>
-      <span className="text-[11px] text-faint" title="None ticked: all speech">
+      <span className="text-note text-faint">Track</span>
+      <span className="text-note text-faint" title="None ticked: all speech">
         speaks
       </span>
-      <span className="text-[11px] text-faint">gives way</span>
+      <span className="text-note text-faint">gives way</span>
       {tracks.map((track) => [
         <span key={track.id} className="truncate">
           {track.name}
@@ -28,7 +28,7 @@ export function TrackChoice({ draft, set }: Props) {
           <input
             key={`${track.id} ${part}`}
             type="checkbox"
-            className="size-6 justify-self-center accent-[var(--copper)]"
+            className="size-6 justify-self-center"
             aria-label={part === "triggers" ? `${track.name} speaks` : `${track.name} gives way`}
             checked={draft[part].includes(track.id)}
             onChange={(event) => set(withTrack(draft, part, track.id, event.target.checked))}
@@ -48,7 +48,7 @@ export function ClipTriggers({ draft, set }: Props) {
   const fresh = selected.filter((id) => clips[id] && !draft.clips.includes(id));
   const [first] = fresh;
   return (
-    <div className="grid gap-1 text-[12px]" role="group" aria-label="Clips that speak">
+    <div className="grid gap-1 text-aside" role="group" aria-label="Clips that speak">
       {draft.clips.map((id) => {
         const clip = clips[id];
         const name = clip?.name ?? "a clip that is gone";

@@ -5,6 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
 import type { DuckingPlan, Edit, Rule } from "@/api/schema";
+import { type Player, PlayerContext } from "@/player";
 import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
@@ -43,7 +44,9 @@ function show() {
   render(
     <QueryClientProvider client={new QueryClient()}>
       <MixContext value={store}>
-        <DuckPanel />
+        <PlayerContext value={{ position: 0 } as Player}>
+          <DuckPanel />
+        </PlayerContext>
       </MixContext>
     </QueryClientProvider>,
   );
@@ -79,7 +82,7 @@ describe("a rule of ducking", () => {
     expect(await screen.findByText(/1 stretch of speech, −12.0 dB\. 1 too quiet/)).toBeTruthy();
     expect(store.getState().duckTry).toEqual({ music: [{ from: 0, to: SECOND, db: [-12, 0] }] });
     expect(edits).toEqual([]);
-    await userEvent.click(screen.getByLabelText(/Hear it while trying/));
+    await userEvent.click(screen.getByRole("radio", { name: "as it is" }));
     expect(store.getState().duckTry).toBeNull();
     await userEvent.click(screen.getByRole("button", { name: "Keep" }));
     expect(edits).toEqual([EDIT]);

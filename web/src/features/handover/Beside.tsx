@@ -8,7 +8,7 @@ export function Beside({ project }: { project: string }) {
   const canEdit = useCanEdit();
   const { begin, isPending } = useHandOver();
   return (
-    <p className="flex flex-wrap items-baseline gap-x-3 text-[12px]">
+    <p className="flex flex-wrap items-baseline gap-x-3 text-aside">
       {canEdit && (
         <button
           type="button"

@@ -34,7 +34,7 @@ export function Cover() {
           />
         )}
         {canEdit && (
-          <button type="button" className="button py-0.5 text-[12px]" onClick={() => picker.current?.click()}>
+          <button type="button" className="button py-0.5 text-aside" onClick={() => picker.current?.click()}>
             <ImagePlus size={13} aria-hidden /> {shown ? "Another…" : "A picture…"}
           </button>
         )}
@@ -61,7 +61,7 @@ export function Cover() {
           }}
         />
         {keep.error && (
-          <span role="alert" className="text-[12px] text-trouble">
+          <span role="alert" className="text-aside text-trouble">
             {keep.error.message}
           </span>
         )}

@@ -49,7 +49,7 @@ export function FileRow({ file, canEdit, hearing, onGo }: Props) {
           <div className="truncate font-semibold" title={file.name}>
             {file.name}
           </div>
-          <div className="figure truncate text-[11px] text-faint" title={describe(file.order, track)}>
+          <div className="figure truncate text-note text-faint" title={describe(file.order, track)}>
             {stateOf(file)} · {file.recipe ? `${file.recipe}: ` : ""}
             {describe(file.order, track)}
           </div>
@@ -94,7 +94,7 @@ export function FileRow({ file, canEdit, hearing, onGo }: Props) {
       )}
       {done && <Measured file={file} onGo={onGo} />}
       {file.clipping && file.clipping.samples > 0 && (
-        <div role="alert" className="text-[12px] text-trouble">
+        <div role="alert" className="text-aside text-trouble">
           {file.clipping.samples.toLocaleString("en")} samples{" "}
           {file.order.bits === 32 ? "pass full scale" : "were flattened"}, by up to{" "}
           {formatDb(file.clipping.peak ?? 0, 1).replace("+", "")} dB:
@@ -118,7 +118,7 @@ function Measured({ file, onGo }: { file: Delivery; onGo: () => void }) {
   const much = guard.most > MUCH_DB || guard.part > MUCH_PART;
   const nameOf = (id: string | null) => tracks.find((t) => t.id === id)?.name;
   return (
-    <div className="text-[12px]">
+    <div className="text-aside">
       <p className="figure flex min-h-6 flex-wrap items-center gap-x-3">
         <span className={outcome.met ? "" : "text-trouble"}>
           {outcome.integrated === null ? "silent" : `${formatDb(outcome.integrated)} LUFS`}

@@ -24,10 +24,11 @@ export function LoudnessPicture({ onGo }: { onGo: () => void }) {
     onGo();
   };
   const first = figures.over.places[0];
+  const buried = figures.buried.length + figures.moreBuried.length;
   return (
     <div className="mt-2">
       <div className="grid grid-cols-[52px_minmax(0,1fr)]">
-        <div className="figure relative text-[10px] text-faint" aria-hidden>
+        <div className="figure relative text-mark text-faint" aria-hidden>
           <span className="absolute right-2" style={{ top: heightOf(aim.loudness) + 6 }}>
             {formatDb(aim.loudness)}
           </span>
@@ -46,7 +47,7 @@ export function LoudnessPicture({ onGo }: { onGo: () => void }) {
           <Drawing figures={figures} aim={aim.loudness} length={length} rate={rate} />
         </button>
       </div>
-      <p className="mt-1 flex flex-wrap gap-x-4 pl-[52px] text-[12px]">
+      <p className="mt-1 flex flex-wrap gap-x-4 pl-[52px] text-aside">
         {first && (
           <button
             type="button"
@@ -58,13 +59,13 @@ export function LoudnessPicture({ onGo }: { onGo: () => void }) {
             {formatTimecode(first[0] ?? 0, rate, frameRate)}
           </button>
         )}
-        {figures.buriedInAll > 0 ? (
+        {buried > 0 ? (
           <button
             type="button"
             className="min-h-6 cursor-pointer text-trouble underline"
             onClick={() => go(figures.buried[0]?.from ?? 0)}
           >
-            ▬ speech is buried in {figures.buriedInAll} {figures.buriedInAll === 1 ? "place" : "places"}
+            ▬ speech is buried in {buried.toLocaleString("en")} {buried === 1 ? "place" : "places"}
           </button>
         ) : (
           figures.clearPart !== null && <span className="text-faint">Speech is clear all along.</span>
@@ -121,11 +122,11 @@ function Drawing({ figures, aim, length, rate }: DrawingProps) {
           opacity="0.5"
         />
       ))}
-      {figures.buried.map((b) => (
+      {[...figures.buried.map((b) => [b.from, b.to]), ...figures.moreBuried].map(([from = 0, to = 0]) => (
         <rect
-          key={b.from}
-          x={x(b.from)}
-          width={Math.max(2, x(b.to - b.from))}
+          key={from}
+          x={x(from)}
+          width={Math.max(2, x(to - from))}
           y={HEIGHT + 2}
           height="14"
           fill="var(--trouble)"

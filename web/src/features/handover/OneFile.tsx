@@ -44,7 +44,7 @@ export function OneFile({ onGo }: { onGo: () => void }) {
               {bits === f.bits ? "●" : "○"}
             </span>
             <span className="w-[118px] shrink-0 font-semibold">{f.name}</span>
-            <span className="truncate text-[12px] text-faint">{f.use}</span>
+            <span className="truncate text-aside text-faint">{f.use}</span>
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
@@ -57,7 +57,7 @@ export function OneFile({ onGo }: { onGo: () => void }) {
         >
           Render
         </button>
-        <span className="text-[12px] text-faint">
+        <span className="text-aside text-faint">
           {problem ?? reason ?? "Runs behind; you can go on working."}
         </span>
       </div>

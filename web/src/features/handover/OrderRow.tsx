@@ -63,7 +63,7 @@ export function OrderRow({ number, order, onChange, onRemove }: Props) {
         <TargetOf order={order} of={of} onChange={onChange} />
         {isPart && (
           <label
-            className="flex min-h-6 items-center gap-1 text-[12px]"
+            className="flex min-h-6 items-center gap-1 text-aside"
             title="So that parts add up to the programme"
           >
             <input
@@ -143,7 +143,7 @@ function Choice({
 }) {
   return (
     <select
-      className="field !w-auto py-0.5 text-[12px]"
+      className="field !w-auto py-0.5 text-aside"
       aria-label={label}
       value={value}
       onChange={(event) => onChange(event.target.value)}

@@ -18,7 +18,7 @@ export function Places({ places, onGo }: { places: Place[]; onGo: () => void }) 
   const rate = useMix((s) => s.rate);
   const frameRate = useMix((s) => s.frameRate);
   return (
-    <p className="figure mt-1 flex flex-wrap gap-x-3 text-[11px]">
+    <p className="figure mt-1 flex flex-wrap gap-x-3 text-note">
       {places.slice(0, SHOWN).map(({ at, db, of }) => (
         <button
           key={at}

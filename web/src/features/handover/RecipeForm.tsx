@@ -46,7 +46,7 @@ export function RecipeForm({ recipe, problem, onKeep, onRemove, onClose }: Props
               />
             </label>
           </div>
-          <p className="text-[12px] text-faint">
+          <p className="text-aside text-faint">
             In names, {"{project} {recipe} {part} {date} {revision} {loudness}"} stand for what they say.
           </p>
           <ol className="grid gap-2">

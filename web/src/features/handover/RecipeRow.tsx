@@ -38,7 +38,7 @@ export function RecipeRow({ recipe, disabled, onChange, onMake }: Props) {
           Make
         </button>
       </div>
-      <ul className="mt-1 text-[12px] text-faint">
+      <ul className="mt-1 text-aside text-faint">
         {recipe.files.map((file, i) => (
           <li key={i} className="truncate" title={describe(file)}>
             {describe(file)}

@@ -27,7 +27,7 @@ export function Standing() {
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
       <div>
-        <h1 className="text-[15px] font-semibold">Handover</h1>
+        <h1 className="text-head font-semibold">Handover</h1>
         <p className="text-faint">{inWords(off, met)}</p>
       </div>
       <Reading name="as it will measure" value={figures.programme.integrated} unit="LUFS" strong />
@@ -84,9 +84,9 @@ function Reading({
   const shown = value === null ? "silent" : plain ? value.toFixed(1) : formatDb(value);
   return (
     <div className="leading-tight">
-      <div className="text-[11px] text-faint">{name}</div>
-      <div className={`figure ${strong ? "text-[19px] font-semibold" : "text-[15px]"}`}>
-        {shown} <span className="text-[11px] text-faint">{value === null ? "" : unit}</span>
+      <div className="text-note text-faint">{name}</div>
+      <div className={`figure ${strong ? "text-title font-semibold" : "text-head"}`}>
+        {shown} <span className="text-note text-faint">{value === null ? "" : unit}</span>
       </div>
     </div>
   );

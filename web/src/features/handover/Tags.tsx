@@ -33,7 +33,7 @@ export function Tags() {
           <label key={field} className="contents">
             <span className="text-faint">{label}</span>
             <input
-              className="field py-0.5 text-[12px]"
+              className="field py-0.5 text-aside"
               value={words[field] ?? ""}
               placeholder={field === "title" ? name : ""}
               maxLength={400}
@@ -47,7 +47,7 @@ export function Tags() {
         ))}
         <Cover />
       </div>
-      <p className="mt-1 text-[12px] text-faint">
+      <p className="mt-1 text-aside text-faint">
         Markers become chapters, and cue points in WAV files. MP3, AAC and FLAC carry the cover.
       </p>
     </details>

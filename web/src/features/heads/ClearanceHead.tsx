@@ -9,7 +9,7 @@ export function ClearanceHead({ top, height }: { top: number; height: number }) 
   const part = useMix((s) => s.figures?.clearPart ?? null);
   return (
     <div
-      className="absolute inset-x-0 grid content-center gap-0.5 bg-sunk/60 pr-2 pl-3 text-[12px]"
+      className="absolute inset-x-0 grid content-center gap-0.5 bg-sunk/60 pr-2 pl-3 text-aside"
       style={{ top, height }}
       role="group"
       aria-label="Clearance"

@@ -37,7 +37,7 @@ export function ChannelsSection({ clip }: { clip: Clip }) {
       <div className="grid grid-cols-[1fr_126px_auto] items-center gap-1.5">
         <span className="text-faint">Channels</span>
         <select
-          className="field px-0.5 py-0.5 text-[12px]"
+          className="field px-0.5 py-0.5 text-aside"
           aria-label="Channels"
           disabled={!canEdit}
           value={clip.channels?.mode ?? "stereo"}
@@ -82,11 +82,11 @@ function ChannelReset({ clip, open }: { clip: Clip; open: boolean }) {
     return `${side} ${muted ? "muted" : `${formatDb(gain)} dB`}${curve.length ? `, ${count}` : ""}`;
   });
   return (
-    <div className="flex items-center gap-1.5 text-[11px] text-faint">
+    <div className="flex items-center gap-1.5 text-note text-faint">
       <span className="flex-1">{open ? "" : `Heard: ${own.join("; ")}`}</span>
       <button
         type="button"
-        className="button px-2 py-0.5 text-[12px]"
+        className="button px-2 py-0.5 text-aside"
         disabled={!canEdit}
         title={`Takes away what the channels have of their own: ${own.join("; ")}`}
         onClick={() => void edit({ edit: "open-channels", clips: [clip.id], open: false })}
@@ -113,7 +113,7 @@ function ChannelRow({ clip, side }: { clip: Clip; side: Side }) {
       />
       <button
         type="button"
-        className="button px-1 py-0.5 text-[12px]"
+        className="button px-1 py-0.5 text-aside"
         aria-pressed={level.muted}
         aria-label={`Mute the ${side} channel`}
         disabled={!canEdit}

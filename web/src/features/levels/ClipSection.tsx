@@ -25,13 +25,13 @@ export function ClipSection({ clip }: { clip: Clip }) {
     <section aria-label={several ? `${selected.length} clips` : `Clip ${clip.name}`}>
       <div className="mb-2 flex items-center gap-2">
         {several ? (
-          <h2 className="flex-1 text-[14px] font-semibold">{selected.length} clips</h2>
+          <h2 className="flex-1 text-head font-semibold">{selected.length} clips</h2>
         ) : (
           <TypedField
             label="Clip name"
             shown={clip.name}
             disabled={!canEdit}
-            className="flex-1 border-transparent bg-transparent !px-0 !text-left font-sans !text-[14px] font-semibold"
+            className="flex-1 border-transparent bg-transparent !px-0 !text-left font-sans !text-head font-semibold"
             onCommit={(name) => edit({ edit: "rename-clip", clip: clip.id, name })}
           />
         )}
@@ -98,7 +98,7 @@ function Ends({ clip }: { clip: Clip }) {
       <dt className="text-faint" title="Gain, wire and fades of the clip; its track comes after">
         Level at playhead
       </dt>
-      <dd className="figure text-right text-[12px]" aria-live="off">
+      <dd className="figure text-right text-aside" aria-live="off">
         {here === null ? "not over it" : `${formatDb(here)} dB`}
       </dd>
     </>
@@ -135,7 +135,7 @@ function Keyframes({ clip }: { clip: Clip }) {
         <h3 className="caps grow whitespace-nowrap">Keyframes · {count}</h3>
         {opened && (
           <select
-            className="field !w-auto px-0.5 py-0.5 text-[12px]"
+            className="field !w-auto px-0.5 py-0.5 text-aside"
             aria-label="Whose keyframes"
             value={side}
             onChange={(event) => {

@@ -1,17 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import { type PointerEvent, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { Clip } from "@/api/schema";
 import { usePlayer } from "@/player";
-import { useOutlines } from "@/scene/useOutlines";
 import { formatTimecode } from "@/preview/timecode";
 import { useMix, useMixStore } from "@/store/context";
-import { useTheme } from "@/store/theme";
-
-const WIDTH = 900;
-const HEIGHT = 190;
+import { CloseUpWave } from "./CloseUpWave";
 
 /** A clip's source from close by: where it really begins and ends, marked by hand or taken as the waveform suggests. */
 export function CloseUp({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
@@ -69,7 +65,7 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
   return (
     <>
       <SheetHead title={`${clip.name}, close up`} />
-      <Wave clip={clip} shown={shown} marks={marks} heard={heard ?? null} move={move} />
+      <CloseUpWave source={clip.source} shown={shown} marks={marks} heard={heard ?? null} move={move} />
       <div className="mt-3 grid grid-cols-[auto_1fr_auto] items-center gap-4">
         <div className="grid grid-cols-[auto_220px_auto] items-center gap-x-3 gap-y-1">
           {(["from", "to"] as const).map((edge) => (
@@ -103,7 +99,7 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
       <div className="mt-4 flex items-center gap-3">
         <label className="flex flex-1 items-center gap-2">
           <input
-            className="size-6 accent-[var(--copper)]"
+            className="size-6"
             type="checkbox"
             checked={close}
             onChange={(event) => setClose(event.target.checked)}
@@ -131,7 +127,7 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
 function SheetHead({ title }: { title: string }) {
   return (
     <div className="mb-3 flex items-center gap-3">
-      <Dialog.Title className="flex-1 truncate text-[17px] font-semibold">{title}</Dialog.Title>
+      <Dialog.Title className="flex-1 truncate text-title font-semibold">{title}</Dialog.Title>
       <Dialog.Close className="button button-quiet p-1" aria-label="Close">
         <X size={17} />
       </Dialog.Close>
@@ -154,7 +150,7 @@ function Edge({ name, value, min, max, text, onChange }: EdgeProps) {
       <span className="text-faint">{name}</span>
       <input
         type="range"
-        className="h-6 accent-[var(--copper)]"
+        className="h-6"
         aria-label={`${name} at`}
         aria-valuetext={text}
         min={min}
@@ -165,78 +161,5 @@ function Edge({ name, value, min, max, text, onChange }: EdgeProps) {
       />
       <span className="figure">{text}</span>
     </>
-  );
-}
-
-interface Span {
-  from: number;
-  to: number;
-}
-
-interface WaveProps {
-  clip: Clip;
-  shown: Span;
-  marks: Span;
-  heard: Span | null;
-  move: (edge: "from" | "to", to: number) => void;
-}
-
-function Wave({ clip, shown, marks, heard, move }: WaveProps) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const theme = useTheme();
-  const rate = useMix((s) => s.rate);
-  const { outlines, arrived } = useOutlines();
-  const held = useRef<"from" | "to" | null>(null);
-  const perPx = (shown.to - shown.from) / WIDTH;
-  const x = (sample: number) => (sample - shown.from) / perPx;
-  useEffect(() => {
-    const ctx = canvas.current?.getContext("2d");
-    if (!ctx) return;
-    const style = getComputedStyle(document.documentElement);
-    const ink = (name: string) => style.getPropertyValue(`--${name}`);
-    ctx.clearRect(0, 0, WIDTH, HEIGHT);
-    const at = (sample: number) => (sample - shown.from) / perPx;
-    if (heard) {
-      ctx.fillStyle = ink("glow");
-      ctx.fillRect(at(heard.from), 0, at(heard.to) - at(heard.from), HEIGHT);
-    }
-    const outline = outlines.get(clip.source, ((3 * perPx) / rate) * 1000);
-    const perPoint = ((outline?.msPerPoint ?? 5) * rate) / 1000;
-    for (let column = 0; outline && column < WIDTH / 3; column++) {
-      const from = (shown.from + column * 3 * perPx) / perPoint;
-      let peak = 0;
-      for (let p = Math.floor(from); p < from + (3 * perPx) / perPoint; p++)
-        peak = Math.max(peak, outline.points[p] ?? 0);
-      // Taller than in the lanes: here it is the quiet that matters.
-      const size = (HEIGHT - 12) * Math.min(1, peak / 32768) ** 0.42;
-      const sample = shown.from + column * 3 * perPx;
-      ctx.fillStyle = sample >= marks.from && sample < marks.to ? ink("speech") : ink("line");
-      ctx.fillRect(column * 3, HEIGHT - size, 2, size);
-    }
-    ctx.fillStyle = ink("copper");
-    for (const edge of [marks.from, marks.to]) ctx.fillRect(at(edge) - 1, 0, 2, HEIGHT);
-  }, [clip, shown.from, shown.to, perPx, marks, heard, outlines, arrived, rate, theme]);
-  const sampleAt = (event: PointerEvent<HTMLCanvasElement>) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return Math.round(shown.from + ((event.clientX - box.left) / box.width) * WIDTH * perPx);
-  };
-  return (
-    <canvas
-      ref={canvas}
-      data-testid="close-up"
-      width={WIDTH}
-      height={HEIGHT}
-      className="w-full cursor-ew-resize touch-none rounded-md border border-line bg-sheet"
-      aria-hidden
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        const sample = sampleAt(event);
-        held.current =
-          Math.abs(x(sample) - x(marks.from)) < Math.abs(x(sample) - x(marks.to)) ? "from" : "to";
-        move(held.current, sample);
-      }}
-      onPointerMove={(event) => held.current && move(held.current, sampleAt(event))}
-      onPointerUp={() => (held.current = null)}
-    />
   );
 }

@@ -6,8 +6,11 @@ import { formatTimecode } from "@/preview/timecode";
 import { useMix, useMixStore } from "@/store/context";
 import { notANumber } from "@/preview/check";
 import { numberIn } from "@/preview/parse";
+import { EvenUpPicture } from "./EvenUpPicture";
 import { EvenUpRows } from "./EvenUpRows";
+import { HearPlan } from "@/parts/HearPlan";
 import { PlanFoot } from "./PlanFoot";
+import { usePlanned } from "./usePlanned";
 
 /** Whole clips to one level: of their stem, a number, or that of one of them; with a table of what would become of each. */
 export function EvenUpForm({ onDone }: { onDone: () => void }) {
@@ -33,9 +36,11 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
     retry: false,
   });
   const edit = data?.edit ?? null;
+  const { after, setAfter } = usePlanned(data?.clips);
+  const ends = selected.map((id) => clips[id]).filter((clip) => clip !== undefined);
   const name = (id: string) => clips[id]?.name ?? id;
   return (
-    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] gap-3">
+    <div className="grid min-h-0 grid-rows-[auto_auto_auto_minmax(64px,1fr)_auto] gap-3">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <label className="flex items-center gap-2">
           <span className="text-faint">By</span>
@@ -73,6 +78,13 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
           </label>
         )}
       </div>
+      <EvenUpPicture rows={data?.rows ?? []} />
+      <HearPlan
+        after={after}
+        onAfter={setAfter}
+        from={Math.min(...ends.map((clip) => clip.at))}
+        to={Math.max(...ends.map((clip) => clip.at + clip.length))}
+      />
       <EvenUpRows rows={data?.rows ?? []} />
       <PlanFoot
         error={wrong ?? error?.message ?? null}

@@ -12,9 +12,9 @@ export function EvenUpRows({ rows }: { rows: EvenUpPlan["rows"] }) {
   const frameRate = useMix((s) => s.frameRate);
   return (
     <div className="min-h-24 overflow-y-auto rounded-lg border border-line">
-      <table className="w-full text-[12.5px]">
+      <table className="w-full text-aside">
         <thead className="sticky top-0 bg-sunk">
-          <tr className="text-right text-[11px] text-faint">
+          <tr className="text-right text-note text-faint">
             <th className="px-2 py-1 text-left font-normal">Clip</th>
             <th className="px-2 font-normal">now</th>
             <th className="px-2 font-normal">change</th>
@@ -27,7 +27,7 @@ export function EvenUpRows({ rows }: { rows: EvenUpPlan["rows"] }) {
             <tr key={row.clip} className="border-t border-line">
               <th className="max-w-64 truncate px-2 py-1 text-left font-normal">
                 {clips[row.clip]?.name ?? row.clip}{" "}
-                <span className="figure text-[11px] text-faint">
+                <span className="figure text-note text-faint">
                   {formatTimecode(clips[row.clip]?.at ?? 0, rate, frameRate)}
                 </span>
               </th>

@@ -41,7 +41,7 @@ function FadeRow({ clip, edge }: { clip: Clip; edge: "in" | "out" }) {
         onCommit={(length) => set(length)}
       />
       <select
-        className="field px-0.5 py-0.5 text-[12px]"
+        className="field px-0.5 py-0.5 text-aside"
         aria-label={`Shape of ${name}`}
         disabled={!canEdit}
         value={heard.shape}

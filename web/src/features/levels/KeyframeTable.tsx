@@ -51,7 +51,7 @@ export function KeyframeTable({ of }: { of: WireId }) {
       <ChosenBar />
       <table className="w-full table-fixed">
         <thead>
-          <tr className="text-left text-[11px] text-faint">
+          <tr className="text-left text-note text-faint">
             <th className="w-7">
               <span className="sr-only">Chosen</span>
             </th>
@@ -72,7 +72,7 @@ export function KeyframeTable({ of }: { of: WireId }) {
         </tbody>
       </table>
       {listed.length > MOST && (
-        <p className="mt-1 text-[11px] text-faint">
+        <p className="mt-1 text-note text-faint">
           The first {MOST} of {listed.length}. Select a range to see those in it.
         </p>
       )}
@@ -105,7 +105,7 @@ function KeyframeRow({ wire, keyframe, fine }: { wire: Wire; keyframe: Keyframe;
       <td>
         <input
           type="checkbox"
-          className="block size-6 accent-[var(--copper)]"
+          className="size-6"
           aria-label="Choose this keyframe"
           checked={chosen}
           onChange={() =>
@@ -123,7 +123,7 @@ function KeyframeRow({ wire, keyframe, fine }: { wire: Wire; keyframe: Keyframe;
             onCommit={(at) => edit({ edit: "set-keyframe", ...id, at })}
           />
         ) : (
-          <span className="text-[11px] text-faint" title="In the part of the source that is trimmed away">
+          <span className="text-note text-faint" title="In the part of the source that is trimmed away">
             trimmed away
           </span>
         )}
@@ -159,7 +159,7 @@ interface RampSelectProps {
 function RampSelect({ label, value, disabled, onChange }: RampSelectProps) {
   return (
     <select
-      className="field w-full min-w-0 px-0.5 py-0.5 text-[12px]"
+      className="field w-full min-w-0 px-0.5 py-0.5 text-aside"
       aria-label={label}
       disabled={disabled}
       value={value}
@@ -191,7 +191,7 @@ function ChosenBar() {
       className="mb-2 grid gap-1.5 rounded-md border border-line bg-sheet p-2"
       aria-label="Chosen keyframes"
     >
-      <div className="flex items-center justify-between text-[11px] text-faint">
+      <div className="flex items-center justify-between text-note text-faint">
         <span role="status">
           {count} chosen{chosen.length > 1 ? ` in ${chosen.length} wires` : ""}
         </span>
@@ -226,7 +226,7 @@ function ChosenBar() {
       <div className="grid grid-cols-2 gap-1.5">
         <button
           type="button"
-          className="button px-1 py-0.5 text-[12px]"
+          className="button px-1 py-0.5 text-aside"
           title="Take the level of the keyframe before (P)"
           onClick={() => void edit({ edit: "copy-neighbour", chosen, from: "previous" })}
         >
@@ -234,7 +234,7 @@ function ChosenBar() {
         </button>
         <button
           type="button"
-          className="button px-1 py-0.5 text-[12px]"
+          className="button px-1 py-0.5 text-aside"
           title="Take the level of the keyframe after (Shift+P)"
           onClick={() => void edit({ edit: "copy-neighbour", chosen, from: "next" })}
         >
@@ -242,7 +242,7 @@ function ChosenBar() {
         </button>
       </div>
       {out !== undefined && into !== undefined && shape !== "" && (
-        <div className="grid grid-cols-[auto_1fr_auto_1fr] items-center gap-1.5 text-[11px] text-faint">
+        <div className="grid grid-cols-[auto_1fr_auto_1fr] items-center gap-1.5 text-note text-faint">
           leaves
           <TypedField
             label="Ease-out, per cent of the ramp"

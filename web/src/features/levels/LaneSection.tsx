@@ -22,13 +22,13 @@ export function LaneSection() {
   if (!track || !part) return null;
   return (
     <section aria-label={`The ${part} lane of ${track.name}`}>
-      <h2 className="text-[14px] font-semibold">
+      <h2 className="text-head font-semibold">
         {track.name} · {part} lane
       </h2>
-      <p className="mt-1 mb-2 text-[12px] text-faint">{WHAT[part]}</p>
+      <p className="mt-1 mb-2 text-aside text-faint">{WHAT[part]}</p>
       {part === "ducking" && <Late track={track.id} />}
       {track.lanes?.off && part !== "ducking" && (
-        <p className="mb-2 text-[12px] text-copper-text">
+        <p className="mb-2 text-aside text-copper-text">
           {track.name} is off: its lanes are kept, and not followed. Choose <em>read</em> in its head.
         </p>
       )}
@@ -101,7 +101,7 @@ function LaneActions({ track, part }: { track: Track; part: LanePart }) {
         {range ? "Clear the range" : "Clear"}
       </button>
       <select
-        className="field !w-auto px-1 py-0.5 text-[12px]"
+        className="field !w-auto px-1 py-0.5 text-aside"
         aria-label="Copy this lane to"
         disabled={empty}
         title={empty ? "There is nothing to copy" : "Another track gets the same lane"}
@@ -149,7 +149,7 @@ function PanPoints({ track }: { track: Track }) {
   return (
     <table className="w-full" aria-label="Pan points">
       <thead>
-        <tr className="text-left text-[11px] text-faint">
+        <tr className="text-left text-note text-faint">
           <th className="font-normal">Time</th>
           <th className="font-normal">Pan</th>
           <th>
@@ -189,7 +189,7 @@ function PanPoints({ track }: { track: Track }) {
         ))}
       </tbody>
       {points.length > MOST && (
-        <caption className="caption-bottom pt-1 text-left text-[11px] text-faint">
+        <caption className="caption-bottom pt-1 text-left text-note text-faint">
           The first {MOST} of {points.length}. The others are on the timeline.
         </caption>
       )}

@@ -78,12 +78,12 @@ interface FigureProps {
 function Figure({ name, unit, value, hint, trouble = false }: FigureProps) {
   return (
     <div title={hint}>
-      <dt className="text-[10.5px] text-faint">
+      <dt className="text-mark text-faint">
         {name}, {unit}
       </dt>
-      <dd className={`figure text-[12px] font-semibold ${trouble ? "text-trouble" : ""}`}>
+      <dd className={`figure text-aside font-semibold ${trouble ? "text-trouble" : ""}`}>
         {value}
-        {trouble && <span className="block text-[10px]">over full scale</span>}
+        {trouble && <span className="block text-mark">over full scale</span>}
       </dd>
     </div>
   );

@@ -10,7 +10,7 @@ interface Props {
 export function PlanFoot({ error, text, name, disabled, onDo }: Props) {
   return (
     <div className="flex items-center gap-3">
-      <p className={`flex-1 text-[12px] ${error ? "text-trouble" : "text-faint"}`} role="status">
+      <p className={`flex-1 text-aside ${error ? "text-trouble" : "text-faint"}`} role="status">
         {error ?? text}
       </p>
       <button

@@ -37,10 +37,10 @@ export function RangeChange({
           });
         }}
       >
-        <label className="grid gap-0.5 text-[11px] text-faint">
+        <label className="grid gap-0.5 text-note text-faint">
           dB, or a level
           <input
-            className="field figure px-1.5 py-0.5 text-right text-[12px] text-ink"
+            className="field figure px-1.5 py-0.5 text-right text-aside text-ink"
             aria-label="Dip by dB"
             value={amount}
             onChange={(e) => setAmount(e.target.value)}

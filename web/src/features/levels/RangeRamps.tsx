@@ -31,7 +31,7 @@ export function RangeRamps() {
         onCommit={setRamp}
       />
       <select
-        className="field px-1 py-0.5 text-[12px]"
+        className="field px-1 py-0.5 text-aside"
         aria-label="Where the ramps lie"
         disabled={!canEdit}
         value={settings.inside === null ? "itself" : settings.inside ? "inside" : "outside"}

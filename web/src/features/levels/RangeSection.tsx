@@ -62,7 +62,7 @@ export function RangeSection() {
       </div>
       {side ? <SideRange {...side} range={range} /> : <RangeChange reason={reason} />}
       <RangeRamps />
-      <p className="mt-1 text-[11px] text-faint">
+      <p className="mt-1 text-note text-faint">
         {reason ??
           (adjusting
             ? "Still loose: drag the flags on the horizon, the ends, or inside it; ↑ ↓ by 1 dB."

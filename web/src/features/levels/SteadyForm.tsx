@@ -6,9 +6,11 @@ import { formatDb } from "@/lib/format";
 import { useMix, useMixStore } from "@/store/context";
 import { notANumber } from "@/preview/check";
 import { numberIn } from "@/preview/parse";
-import { LevelPreview } from "./LevelPreview";
+import { HearPlan } from "@/parts/HearPlan";
 import { PlanFoot } from "./PlanFoot";
+import { SteadyPicture } from "./SteadyPicture";
 import { SteadyRows } from "./SteadyRows";
+import { usePlanned } from "./usePlanned";
 
 interface Settings {
   window: number;
@@ -19,7 +21,7 @@ interface Settings {
 
 const FIELDS: { key: keyof Settings; name: string; unit: string; min: number; max: number; step: number }[] =
   [
-    { key: "window", name: "Looks at", unit: "s at a time", min: 0.5, max: 10, step: 0.5 },
+    { key: "window", name: "Looks at", unit: "s", min: 0.5, max: 10, step: 0.5 },
     { key: "up", name: "Lifts at most", unit: "dB", min: 0, max: 24, step: 1 },
     { key: "down", name: "Lowers at most", unit: "dB", min: 0, max: 30, step: 1 },
     { key: "tolerance", name: "May be off by", unit: "dB", min: 0.1, max: 3, step: 0.1 },
@@ -46,12 +48,14 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
     retry: false,
   });
   const edit = data?.edit ?? null;
+  const { after, setAfter } = usePlanned(data?.clips);
   const row = data?.rows.find((r) => r.clip === shown) ?? data?.rows[0];
+  const clip = useMix((s) => s.clips[row?.clip ?? ""]);
   return (
-    <div className="grid min-h-0 grid-rows-[auto_auto_minmax(0,1fr)_auto] gap-3">
-      <div className="grid grid-cols-[auto_1fr_64px_auto] items-center gap-x-3 gap-y-1">
+    <div className="grid min-h-0 grid-rows-[auto_auto_auto_auto_minmax(56px,1fr)_auto] gap-3">
+      <div className="flex items-center gap-3">
         <span className="text-faint">To</span>
-        <span className="col-span-3 flex gap-2">
+        <span className="flex gap-2">
           <select
             className="field !w-auto py-0.5"
             aria-label="Level to steady to"
@@ -75,6 +79,8 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
             </label>
           )}
         </span>
+      </div>
+      <div className="grid grid-cols-2 gap-x-8 gap-y-1">
         {FIELDS.map(({ key, name, unit, min, max, step }) => (
           <Setting
             key={key}
@@ -88,7 +94,8 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
           />
         ))}
       </div>
-      {row && <LevelPreview before={row.levelsBefore} after={row.levelsAfter} />}
+      {row && <SteadyPicture row={row} />}
+      {clip && <HearPlan after={after} onAfter={setAfter} from={clip.at} to={clip.at + clip.length} />}
       <SteadyRows rows={data?.rows ?? []} shown={row} onShow={setShown} />
       <PlanFoot
         error={wrong ?? error?.message ?? null}
@@ -125,11 +132,11 @@ interface SettingProps {
 
 function Setting({ name, unit, min, max, step, value, onChange }: SettingProps) {
   return (
-    <>
+    <div className="grid grid-cols-[96px_1fr_40px_auto] items-center gap-x-2">
       <span className="text-faint">{name}</span>
       <input
         type="range"
-        className="h-6 accent-[var(--copper)]"
+        className="h-6"
         aria-label={name}
         aria-valuetext={`${value} ${unit}`}
         min={min}
@@ -140,6 +147,6 @@ function Setting({ name, unit, min, max, step, value, onChange }: SettingProps) 
       />
       <span className="figure text-right">{formatDb(value).replace("+", "")}</span>
       <span className="text-faint">{unit}</span>
-    </>
+    </div>
   );
 }

@@ -17,9 +17,9 @@ export function SteadyRows({ rows, shown, onShow }: Props) {
   const frameRate = useMix((s) => s.frameRate);
   return (
     <div className="min-h-16 overflow-y-auto rounded-lg border border-line">
-      <table className="w-full text-[12.5px]">
+      <table className="w-full text-aside">
         <thead className="sticky top-0 bg-sunk">
-          <tr className="text-right text-[11px] text-faint">
+          <tr className="text-right text-note text-faint">
             <th className="px-2 py-1 text-left font-normal">Clip</th>
             <th className="px-2 font-normal">wanders by</th>
             <th className="px-2 font-normal">after</th>
@@ -37,7 +37,7 @@ export function SteadyRows({ rows, shown, onShow }: Props) {
                   onClick={() => onShow(r.clip)}
                 >
                   {clips[r.clip]?.name}{" "}
-                  <span className="figure text-[11px] text-faint">
+                  <span className="figure text-note text-faint">
                     {formatTimecode(clips[r.clip]?.at ?? 0, rate, frameRate)}
                   </span>
                 </button>

@@ -70,14 +70,14 @@ export function TamePanel() {
         </button>
       </div>
       {asked && error && (
-        <p ref={list} role="alert" className="mt-1 text-[12px] text-trouble">
+        <p ref={list} role="alert" className="mt-1 text-aside text-trouble">
           {error.message}
         </p>
       )}
       {peaks && !error && (
         <div ref={list}>
           <div className="mt-1.5 flex items-center justify-between">
-            <span className="text-[11px] text-faint" role="status">
+            <span className="text-note text-faint" role="status">
               {peaks.length === 0 ? "None: nothing to tame." : `${peaks.length} found`}
             </span>
             {canEdit && peaks.length > 0 && (
@@ -104,15 +104,15 @@ function PeakList({ peaks, onTame }: { peaks: Peak[]; onTame: ((peaks: Peak[]) =
         <li key={`${peak.clip}-${peak.at}`} className="flex items-center gap-2 py-0.5">
           <button
             type="button"
-            className="figure min-h-6 cursor-pointer text-[11px] underline decoration-line"
+            className="figure min-h-6 cursor-pointer text-note underline decoration-line"
             title="Go there"
             onClick={() => player.seek(peak.time)}
           >
             {formatTimecode(peak.time, rate, frameRate)}
           </button>
-          <span className="figure flex-1 text-right text-[11px]">{formatDb(peak.db)}</span>
+          <span className="figure flex-1 text-right text-note">{formatDb(peak.db)}</span>
           {onTame && (
-            <button type="button" className="button px-1.5 py-0 text-[11px]" onClick={() => onTame([peak])}>
+            <button type="button" className="button px-1.5 py-0 text-note" onClick={() => onTame([peak])}>
               Tame {formatDb(peak.by)}
             </button>
           )}

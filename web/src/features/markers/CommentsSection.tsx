@@ -128,7 +128,7 @@ function CommentRow({ comment }: { comment: Comment }) {
       ref={row}
       className={`border-t border-line py-1.5 ${doneBy !== null ? "text-faint" : ""} ${taken ? "bg-glow" : ""}`}
     >
-      <div className="flex items-center gap-1.5 text-[11px] text-faint">
+      <div className="flex items-center gap-1.5 text-note text-faint">
         <button
           type="button"
           className="figure cursor-pointer text-copper-text underline"

@@ -66,11 +66,7 @@ function MarkerRow({ marker }: { marker: Marker }) {
         disabled={!canEdit}
         onCommit={(at) => edit({ edit: "set-marker", marker: marker.id, at })}
       />
-      <button
-        type="button"
-        className="button px-1.5 py-0.5 text-[11px]"
-        onClick={() => player.seek(marker.at)}
-      >
+      <button type="button" className="button px-1.5 py-0.5 text-note" onClick={() => player.seek(marker.at)}>
         Go
       </button>
       {canEdit && (

@@ -18,7 +18,7 @@ export function News() {
   return (
     <div
       role="status"
-      className="max-w-full truncate rounded-lg border border-line bg-sheet px-3 py-1 text-[12px] shadow-lg"
+      className="max-w-full truncate rounded-lg border border-line bg-sheet px-3 py-1 text-aside shadow-lg"
       title={news.others.map((o) => `${o.name}: ${o.what}`).join("\n")}
     >
       <strong>{last.name}</strong>: {last.what}

@@ -23,13 +23,13 @@ export function PeopleHere() {
           <span
             key={name}
             aria-hidden
-            className="-ml-1.5 grid size-6 place-content-center rounded-full border-2 border-paper bg-ink text-[10px] font-semibold text-paper first-of-type:ml-0"
+            className="-ml-1.5 grid size-6 place-content-center rounded-full border-2 border-paper bg-ink text-mark font-semibold text-paper first-of-type:ml-0"
           >
             {initialsOf(name)}
           </span>
         ))}
         {names.length > 3 && (
-          <span aria-hidden className="figure ml-0.5 text-[11px]">
+          <span aria-hidden className="figure ml-0.5 text-note">
             +{names.length - 3}
           </span>
         )}

@@ -29,7 +29,7 @@ export function RecordOfProject() {
         </p>
       )}
       {open && data && (
-        <ol className="mt-1 max-h-60 overflow-y-auto text-[12px]" aria-label="Who did what, newest first">
+        <ol className="mt-1 max-h-60 overflow-y-auto text-aside" aria-label="Who did what, newest first">
           {data.entries.map((entry, i) => (
             <li key={i} className="flex gap-3 border-t border-line py-1">
               <time className="figure shrink-0 text-faint" dateTime={entry.at}>

@@ -10,12 +10,12 @@ export function Saved() {
   if (unsent.length > 0) return <Unsent unsent={unsent} />;
   if (away !== null)
     return (
-      <div className="truncate text-[11px] text-trouble" role="status" title={away}>
+      <div className="truncate text-note text-trouble" role="status" title={away}>
         no connection
       </div>
     );
   return (
-    <div className="text-[11px] text-faint" role="status">
+    <div className="text-note text-faint" role="status">
       {canEdit ? (saving ? "saving…" : "saved") : "view only"}
     </div>
   );
@@ -28,7 +28,7 @@ function Unsent({ unsent }: { unsent: string[] }) {
   const count = unsent.length === 1 ? "1 edit not sent" : `${unsent.length} edits not sent`;
   return (
     <Popover.Root>
-      <Popover.Trigger className="cursor-pointer truncate text-left text-[11px] font-semibold text-trouble underline">
+      <Popover.Trigger className="cursor-pointer truncate text-left text-note font-semibold text-trouble underline">
         <span role="status">{count}</span>
       </Popover.Trigger>
       <Popover.Portal>
@@ -39,7 +39,7 @@ function Unsent({ unsent }: { unsent: string[] }) {
           collisionPadding={8}
         >
           <p className="mb-2 text-trouble">{away ?? trouble}</p>
-          <p className="mb-1 text-[12px] text-faint">
+          <p className="mb-1 text-aside text-faint">
             They wait here in this order, also if the page is reloaded, and are sent again by themselves:
           </p>
           <ol className="mb-3 max-h-48 list-decimal overflow-y-auto pl-6">

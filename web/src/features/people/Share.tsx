@@ -40,7 +40,7 @@ export function Share({ open, onOpenChange }: Props) {
           onKeyDown={(event) => event.stopPropagation()}
         >
           <div className="mb-3 flex items-center gap-3">
-            <Dialog.Title className="min-w-0 flex-1 truncate text-[17px] font-semibold">
+            <Dialog.Title className="min-w-0 flex-1 truncate text-title font-semibold">
               Who works on “{project.name}”
             </Dialog.Title>
             <Dialog.Close className="button button-quiet p-1" aria-label="Close">
@@ -109,7 +109,7 @@ function MemberRow({ member, owns, isMe }: { member: Member; owns: boolean; isMe
             {member.name}
             {isMe && <span className="font-normal text-faint"> · you</span>}
           </div>
-          {member.email && <div className="truncate text-[12px] text-faint">{member.email}</div>}
+          {member.email && <div className="truncate text-aside text-faint">{member.email}</div>}
         </div>
         {owns ? (
           <RoleChoice
@@ -133,7 +133,7 @@ function MemberRow({ member, owns, isMe }: { member: Member; owns: boolean; isMe
         )}
       </div>
       {problem && (
-        <p role="alert" className="mt-1 text-[12px] text-trouble">
+        <p role="alert" className="mt-1 text-aside text-trouble">
           {problem.message}
         </p>
       )}
@@ -194,7 +194,7 @@ function InviteForm() {
           Invite
         </button>
       </div>
-      <p className="text-[12px] text-faint">
+      <p className="text-aside text-faint">
         {role}: {ROLES.find((r) => r.role === role)?.may}. Who has no account makes one by the link in the
         e-mail.
       </p>

@@ -11,7 +11,7 @@ export function UndoQuestion() {
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
         <AlertDialog.Content className="fixed top-[22vh] left-1/2 z-50 w-[440px] max-w-[92vw] -translate-x-1/2 rounded-xl border border-line bg-paper p-5 shadow-2xl">
-          <AlertDialog.Title className="text-[16px] font-semibold">
+          <AlertDialog.Title className="text-head font-semibold">
             Take back what {question?.name} did?
           </AlertDialog.Title>
           <AlertDialog.Description className="mt-1 mb-4 text-faint">

@@ -15,7 +15,7 @@ export function DetachedPicture({ id }: { id: string }) {
     <div
       role="group"
       aria-label={`Picture of ${name}, by itself`}
-      className="grid grid-cols-[1fr_98px] items-center gap-x-1.5 gap-y-1 px-3 py-1.5 text-[12px]"
+      className="grid grid-cols-[1fr_98px] items-center gap-x-1.5 gap-y-1 px-3 py-1.5 text-aside"
     >
       <span className="truncate text-faint" title="It stays where it is while its sound is moved or cut">
         {name}, by itself: moved to

@@ -1,116 +1,41 @@
-import { useQuery } from "@tanstack/react-query";
-import { ChevronDown, ChevronUp } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
-import { api } from "@/api/client";
-import type { Picture } from "@/api/schema";
-import { useMoment, usePlayer } from "@/player";
-import { frameAt, sampleOfFrame } from "@/preview/timecode";
-import { useMix, useMixStore } from "@/store/context";
+import { ChevronDown, ChevronUp, PictureInPicture2 } from "lucide-react";
+import { useMix } from "@/store/context";
 import { DetachedPicture } from "./DetachedPicture";
+import { usePicturePlace } from "./place";
+import { useShowing } from "./Screen";
+import { ShownPicture } from "./ShownPicture";
 
-/** Farther off than this while playing, the picture is set right; nearer, the eye does not see it. Seconds. */
-const TOLERANCE = 0.06;
-
-/** The picture that belongs to the moment: in step with the sound, frame by frame when it stands, and out of the way on demand. */
+/** The picture in the panel: in step with the sound, frame by frame when it stands, or out of the way; nothing while it floats. */
 export function PicturePane() {
-  const project = useMix((s) => s.project.id);
-  const strip = useMix((s) => s.strip);
-  const [aside, setAside] = useState(() => localStorage.getItem("wattage-picture") === "aside");
-  const showing = useShowing(strip);
-  const { data = [] } = useQuery({
-    queryKey: ["sources", project],
-    queryFn: () => api.sources(project),
-    enabled: strip.length > 0,
-    refetchInterval: (query) => (query.state.data?.some((s) => s.picture === "making") ? 1000 : false),
-  });
-  if (strip.length === 0) return null;
-  const state = data.find((s) => s.id === showing?.source)?.picture;
-  const put = () => {
-    localStorage.setItem("wattage-picture", aside ? "here" : "aside");
-    setAside(!aside);
-  };
+  const any = useMix((s) => s.strip.length > 0);
+  const { aside, floating, put } = usePicturePlace();
+  const showing = useShowing();
+  if (!any || floating) return null;
   return (
     <section aria-label="Picture" className="border-b border-line">
-      <button
-        type="button"
-        className="flex w-full cursor-pointer items-center justify-between min-h-6 px-3 py-1 text-faint"
-        aria-expanded={!aside}
-        onClick={put}
-      >
-        <span className="caps">Picture</span>
-        {aside ? <ChevronDown size={14} aria-hidden /> : <ChevronUp size={14} aria-hidden />}
-        <span className="sr-only">{aside ? "show the picture" : "put the picture aside"}</span>
-      </button>
-      {!aside && (
-        <div className="relative aspect-video bg-black">
-          {showing && state === "ready" ? (
-            <Screen key={showing.source} picture={showing} />
-          ) : (
-            <p className="absolute inset-0 grid place-content-center px-4 text-center text-[12px] text-[#cfc8b8]">
-              {!showing
-                ? "No picture at this moment"
-                : state === "failed"
-                  ? "The picture of this file cannot be shown"
-                  : "The picture is being made; the sound is ready"}
-            </p>
-          )}
-        </div>
-      )}
+      <div className="flex items-center pr-2">
+        <button
+          type="button"
+          className="flex min-h-6 flex-1 cursor-pointer items-center gap-1.5 px-3 py-1 text-faint"
+          aria-expanded={!aside}
+          onClick={() => put({ aside: !aside })}
+        >
+          {aside ? <ChevronDown size={14} aria-hidden /> : <ChevronUp size={14} aria-hidden />}
+          <span className="caps">Picture</span>
+          <span className="sr-only">{aside ? "show the picture" : "put the picture aside"}</span>
+        </button>
+        <button
+          type="button"
+          className="grid size-6 cursor-pointer place-content-center text-faint hover:text-ink"
+          aria-label="Let the picture float"
+          title="Let the picture float, as large as you want it"
+          onClick={() => put({ floating: { x: 240, y: 90, width: 640 } })}
+        >
+          <PictureInPicture2 size={14} />
+        </button>
+      </div>
+      {!aside && <ShownPicture />}
       {!aside && showing && <DetachedPicture id={showing.id} />}
     </section>
-  );
-}
-
-/** The part of the strip under the playhead, also while playing. */
-function useShowing(strip: Picture[]): Picture | null {
-  const at = useMoment();
-  return strip.find((p) => at >= p.at && at < p.at + p.length) ?? null;
-}
-
-function Screen({ picture }: { picture: Picture }) {
-  const player = usePlayer();
-  const store = useMixStore();
-  const video = useRef<HTMLVideoElement>(null);
-  const playing = useMix((s) => s.playing);
-  const playhead = useMix((s) => s.playhead);
-  const speed = useMix((s) => s.speed);
-  useEffect(() => {
-    const element = video.current;
-    if (!element) return;
-    const { rate, frameRate } = store.getState();
-    if (!playing) {
-      element.pause();
-      // The middle of the frame, so that rounding never shows its neighbour.
-      const frame = frameAt(playhead, rate, frameRate);
-      const middle = (sampleOfFrame(frame, rate, frameRate) + sampleOfFrame(frame + 1, rate, frameRate)) / 2;
-      element.currentTime = Math.max(0, (middle - picture.at + picture.in) / rate);
-      return;
-    }
-    let frame = 0;
-    const follow = () => {
-      const wanted = (player.position - picture.at + picture.in) / rate;
-      if (Math.abs(element.currentTime - wanted) > TOLERANCE && !element.seeking)
-        element.currentTime = wanted;
-      if (element.paused && player.position > playhead) void element.play().catch(() => undefined);
-      frame = requestAnimationFrame(follow);
-    };
-    element.playbackRate = speed;
-    follow();
-    return () => {
-      cancelAnimationFrame(frame);
-      element.pause();
-    };
-  }, [player, store, playing, playhead, picture, speed]);
-  return (
-    <video
-      ref={video}
-      data-testid="picture"
-      className="absolute inset-0 size-full object-contain"
-      src={`/api/sources/${picture.source}/picture`}
-      muted
-      playsInline
-      preload="auto"
-      aria-label="Picture of the programme"
-    />
   );
 }

@@ -1,2 +1,3 @@
 export { DetachedPictures } from "./DetachedPictures";
+export { FloatingPicture } from "./FloatingPicture";
 export { PicturePane } from "./PicturePane";

@@ -16,7 +16,7 @@ export function DeletedProjects({ projects }: { projects: Project[] }) {
           <li key={p.id} className="flex items-center gap-3 border-t border-line py-2 text-faint">
             <span className="flex-1 truncate">{p.name}</span>
             {p.goneAt && (
-              <span className="text-[12px]">
+              <span className="text-aside">
                 gone for good on{" "}
                 {new Date(p.goneAt).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}
               </span>

@@ -7,6 +7,7 @@ import { api } from "@/api/client";
 import { askedAgain } from "@/api/problem";
 import type { Project } from "@/api/schema";
 import { newId } from "@/lib/ids";
+import { ProjectGlance } from "./ProjectGlance";
 import { useSettled } from "./useSettled";
 
 /** A project of the list: opened, copied, renamed, deleted. */
@@ -29,7 +30,7 @@ export function ProjectRow({ project, onOpen }: { project: Project; onOpen: () =
   return (
     <li className="border-t border-line py-3">
       {problem && (
-        <p role="alert" className="mb-1 text-[12px] text-trouble">
+        <p role="alert" className="mb-1 text-aside text-trouble">
           {problem.message}
         </p>
       )}
@@ -42,16 +43,10 @@ export function ProjectRow({ project, onOpen }: { project: Project; onOpen: () =
       ) : (
         <div className="flex items-center gap-2">
           <button type="button" className="min-w-0 flex-1 cursor-pointer text-left" onClick={onOpen}>
-            <span className="block truncate text-[16px] font-semibold hover:text-copper-text">
+            <span className="block truncate text-head font-semibold hover:text-copper-text">
               {project.name}
             </span>
-            <span className="text-[12px] text-faint">
-              {project.role} · changed{" "}
-              {new Date(project.changedAt).toLocaleString("en-GB", {
-                dateStyle: "medium",
-                timeStyle: "short",
-              })}
-            </span>
+            <ProjectGlance project={project} />
           </button>
           <button
             type="button"
@@ -124,7 +119,7 @@ function Delete({ name, onDelete }: { name: string; onDelete: () => void }) {
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
         <AlertDialog.Content className="fixed top-[22vh] left-1/2 z-50 w-[420px] max-w-[92vw] -translate-x-1/2 rounded-xl border border-line bg-paper p-5 shadow-2xl">
-          <AlertDialog.Title className="text-[16px] font-semibold">Delete “{name}”?</AlertDialog.Title>
+          <AlertDialog.Title className="text-head font-semibold">Delete “{name}”?</AlertDialog.Title>
           <AlertDialog.Description className="mt-1 mb-4 text-faint">
             It goes to “Deleted” below, with all its sources and history, and can be brought back.
           </AlertDialog.Description>

@@ -53,7 +53,7 @@ export function Account({ user, onChange }: Props) {
               <button className="button">Rename</button>
             </span>
           </label>
-          <p className="text-[12px] text-faint">{user.email}</p>
+          <p className="text-aside text-faint">{user.email}</p>
           <Problem error={rename.error} />
         </form>
         <form className="grid gap-3 border-t border-line pt-4" onSubmit={changePassword}>
@@ -79,7 +79,7 @@ export function Account({ user, onChange }: Props) {
           <button className="button justify-self-start" onClick={() => out.mutate()}>
             Sign out everywhere
           </button>
-          <p className="text-[12px] text-faint">On this and all other machines.</p>
+          <p className="text-aside text-faint">On this and all other machines.</p>
         </div>
       </Sheet>
     </Dialog.Root>

@@ -6,7 +6,7 @@ export function Door({ line, children }: { line: string; children: ReactNode }) 
   return (
     <main className="grid h-full grid-cols-[minmax(340px,2fr)_3fr] bg-paper max-md:grid-cols-1">
       <div className="flex flex-col justify-center px-12">
-        <h1 className="mb-1 text-[34px] leading-none font-semibold tracking-tight">
+        <h1 className="mb-1 text-sign leading-none font-semibold tracking-tight">
           W<span className="text-copper">a</span>ttage
         </h1>
         <p className="mb-8 max-w-[320px] text-faint">{line}</p>

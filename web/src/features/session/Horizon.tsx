@@ -1,4 +1,6 @@
-/** The idea of the product as a picture: speech stands above a line, the rest hangs beneath it and gives way. */
+const FLOOR = 296;
+
+/** The idea of the product as a picture: speech stands above the water line, the rest rises towards it like a tide and sinks where somebody speaks. */
 export function Horizon() {
   const bars = Array.from({ length: 96 }, (_, i) => {
     const speaking = [
@@ -9,8 +11,8 @@ export function Horizon() {
     const wobble = Math.abs(Math.sin(i * 1.9) * 0.6 + Math.sin(i * 0.73 + 2) * 0.4);
     return {
       up: speaking ? 14 + 74 * wobble : 0,
-      down:
-        (speaking ? 10 : 46) *
+      tide:
+        (speaking ? 42 : 118) *
         (0.45 + 0.55 * Math.abs(Math.sin(i * 0.51 + 1) * 0.7 + Math.sin(i * 2.3) * 0.3)),
     };
   });
@@ -27,8 +29,8 @@ export function Horizon() {
           <rect
             x={i * 10 + 2}
             width={6}
-            y={152}
-            height={bar.down}
+            y={FLOOR - bar.tide}
+            height={bar.tide}
             className="fill-music"
             opacity={0.8}
             rx={1}

@@ -6,7 +6,7 @@ export function PostBox() {
   const { data, error } = useQuery({ queryKey: ["post-box"], queryFn: api.letters, refetchInterval: 2000 });
   return (
     <main className="h-full overflow-y-auto px-8 py-6">
-      <h1 className="text-[22px] font-semibold">Post box</h1>
+      <h1 className="text-page font-semibold">Post box</h1>
       <p className="mb-4 text-faint">
         A stand-in for everybody’s mail program: no e-mail leaves this machine, it is shown here.
       </p>
@@ -22,7 +22,7 @@ export function PostBox() {
             key={letter.at + letter.to + letter.subject}
             className="rounded-xl border border-line bg-sheet p-4"
           >
-            <div className="flex gap-3 text-[12px] text-faint">
+            <div className="flex gap-3 text-aside text-faint">
               <span className="min-w-0 flex-1 truncate">to {letter.to}</span>
               <span className="figure">{new Date(letter.at).toLocaleTimeString("en-GB")}</span>
             </div>

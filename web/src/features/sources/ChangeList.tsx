@@ -24,14 +24,14 @@ export function ChangeList({ version }: { version: Version }) {
           </h2>
           <ul>
             {version[of].map((place, i) => (
-              <li key={i} className="flex gap-3 border-t border-line py-0.5 text-[12px]">
+              <li key={i} className="flex gap-3 border-t border-line py-0.5 text-aside">
                 <span className="figure w-20 shrink-0 text-faint">{formatClock(place.at, rate)}</span>
                 <span className="min-w-0 truncate">{place.name}</span>
               </li>
             ))}
           </ul>
           {version.counts[of] > version[of].length && (
-            <p className="text-[12px] text-faint">and {version.counts[of] - version[of].length} more</p>
+            <p className="text-aside text-faint">and {version.counts[of] - version[of].length} more</p>
           )}
         </section>
       ))}

@@ -39,7 +39,7 @@ export function FoundCut({ cut, onAgain, onDone }: { cut: Cut; onAgain: () => vo
                 {chosen === i ? "●" : "○"}
               </span>
               <span>
-                <strong>{name}</strong> <span className="text-[12px] text-faint">{use}</span>
+                <strong>{name}</strong> <span className="text-aside text-faint">{use}</span>
               </span>
             </RadioGroup.Item>
           ))}
@@ -48,13 +48,13 @@ export function FoundCut({ cut, onAgain, onDone }: { cut: Cut; onAgain: () => vo
       {way?.version && <ChangeList version={way.version} />}
       <Missing missing={cut.missing} />
       {[...cut.short, ...cut.left].length > 0 && (
-        <ul className="text-[12px] text-trouble">
+        <ul className="text-aside text-trouble">
           {[...cut.short, ...cut.left].map((sentence, i) => (
             <li key={i}>{sentence}</li>
           ))}
         </ul>
       )}
-      <p className="text-[12px] text-faint">{way?.means}</p>
+      <p className="text-aside text-faint">{way?.means}</p>
       <div className="flex gap-2">
         <button
           type="button"

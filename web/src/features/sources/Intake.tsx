@@ -1,18 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { FilePlus2, Headphones, Link2, Link2Off, Square } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { api } from "@/api/client";
 import type { MixSource, Source } from "@/api/schema";
 import { CutImport } from "./CutImport";
 import { LayTogether } from "./LayTogether";
 import type { useUploads } from "./useUploads";
-import { useOutlines } from "@/scene/useOutlines";
 import { decibelsOf, formatDb, formatSeconds } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
-import { useTheme } from "@/store/theme";
 import { MeterBar } from "@/parts/MeterBar";
 import { SourceGain } from "./SourceGain";
 import { TypedField } from "@/parts/TypedField";
+import { Thumbnail } from "./Thumbnail";
 import { useListening } from "./useListening";
 
 /** Where sources come in, are measured and get a rough level, before a single cut. Every use of a source then starts right. */
@@ -32,7 +31,7 @@ export function Intake({ uploads }: { uploads: ReturnType<typeof useUploads> }) 
     <section className="flex min-h-0 flex-col" aria-label="Intake" data-area="intake">
       <div className="flex items-center gap-3 border-b border-line px-4 py-2.5">
         <div className="flex-1">
-          <h1 className="text-[15px] font-semibold">Intake</h1>
+          <h1 className="text-head font-semibold">Intake</h1>
           <p className="text-faint max-[1150px]:hidden">
             Speech to about −20, background to about −30 dBFS on average: it holds in every clip.
           </p>
@@ -144,7 +143,7 @@ function Row({ source, target, listening }: RowProps) {
             <div className="truncate font-semibold" title={source.name}>
               {source.name}
             </div>
-            <div className="figure truncate text-[11px] text-faint" title={describe(source)}>
+            <div className="figure truncate text-note text-faint" title={describe(source)}>
               {describe(source)}
             </div>
           </div>
@@ -162,7 +161,7 @@ function Row({ source, target, listening }: RowProps) {
       <td className="figure pr-3">{level(source.averageDbfs)}</td>
       <td className={`figure pr-3 ${isOver(source, gain) ? "text-trouble" : ""}`}>
         {level(source.peakDbfs)}
-        {isOver(source, gain) && <span className="block text-[10px]">over</span>}
+        {isOver(source, gain) && <span className="block text-mark">over</span>}
       </td>
       <td className="pr-3">
         <Loudness source={source} gain={decibelsOf(gain)} />
@@ -202,7 +201,7 @@ function Loudness({ source, gain }: { source: Source; gain: number }) {
   return (
     <span className="figure block leading-tight whitespace-nowrap">
       {formatDb(measured.integrated + gain)}
-      <span className="block text-[11px] text-faint">range {measured.range.toFixed(1)}</span>
+      <span className="block text-note text-faint">range {measured.range.toFixed(1)}</span>
     </span>
   );
 }
@@ -218,7 +217,7 @@ function Suggested({ source, target }: { source: Source; target: number }) {
   if (advice && Math.abs(decibelsOf(gain) - advice.gain) < 0.05)
     return (
       <span
-        className="text-[12px] text-faint"
+        className="text-aside text-faint"
         title={`${formatDb(advice.target)} dBFS, for ${USES[advice.use]}`}
       >
         fits {USES[advice.use]}
@@ -301,42 +300,4 @@ function describe(source: Source): string {
   const rate = source.fileRate ? `${(source.fileRate / 1000).toLocaleString("en")} kHz` : "";
   const picture = source.picture === "none" ? "" : " · with picture";
   return `${formatSeconds((source.frames ?? 0) / 48000)} · ${source.channels === 1 ? "mono" : "stereo"} · ${rate} · ${source.format ?? ""}${picture}`;
-}
-
-const WIDTH = 126;
-const HEIGHT = 34;
-
-/** The whole source small, after its gain. */
-function Thumbnail({ source, gain, position }: { source: Source; gain: number; position: number | null }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const theme = useTheme();
-  const { outlines, arrived } = useOutlines();
-  useEffect(() => {
-    const ctx = canvas.current?.getContext("2d");
-    if (!canvas.current || !ctx) return;
-    const ratio = window.devicePixelRatio || 1;
-    canvas.current.width = WIDTH * ratio;
-    canvas.current.height = HEIGHT * ratio;
-    ctx.scale(ratio, ratio);
-    const ms = ((source.frames ?? 0) / 48000) * 1000;
-    const outline = outlines.get(source.id, (3 * ms) / WIDTH);
-    if (!outline) return;
-    const style = getComputedStyle(document.documentElement);
-    ctx.fillStyle = style.getPropertyValue(`--${source.advice?.use ?? "speech"}`);
-    const ratioOfGain = 10 ** (gain / 20);
-    for (let column = 0; column < WIDTH / 3; column++) {
-      const from = (column * 3 * ms) / WIDTH / outline.msPerPoint;
-      const to = from + (3 * ms) / WIDTH / outline.msPerPoint;
-      let peak = 0;
-      for (let p = Math.floor(from); p < Math.max(from + 1, to); p++)
-        peak = Math.max(peak, outline.points[p] ?? 0);
-      const size = Math.min(1, (peak / 32768) * ratioOfGain) ** 0.6 * HEIGHT;
-      ctx.fillRect(column * 3, HEIGHT - size, 2, size);
-    }
-    if (position !== null) {
-      ctx.fillStyle = style.getPropertyValue("--copper");
-      ctx.fillRect(position * WIDTH, 0, 1.5, HEIGHT);
-    }
-  }, [source, gain, position, outlines, arrived, theme]);
-  return <canvas ref={canvas} aria-hidden className="shrink-0" style={{ width: WIDTH, height: HEIGHT }} />;
 }

@@ -70,7 +70,7 @@ function Choice({ sources, onDone }: { sources: Source[]; onDone: () => void }) 
               <label className="flex min-h-8 items-center gap-2">
                 <input type="checkbox" checked={chosen.has(source.id)} onChange={() => toggle(source.id)} />
                 <span className="min-w-0 flex-1 truncate font-semibold">{source.name}</span>
-                <span className="figure text-[12px] text-faint">
+                <span className="figure text-aside text-faint">
                   {formatSeconds((source.frames ?? 0) / rate)}
                   {source.beganAt === null ? "" : `, began ${formatClock(source.beganAt, rate)}`}
                   {source.marks > 0 ? `, ${source.marks} marks` : ""}
@@ -98,7 +98,7 @@ function Choice({ sources, onDone }: { sources: Source[]; onDone: () => void }) 
           {timed ? "" : ": not all of these say when that was"}
         </label>
       </fieldset>
-      <p className="text-[12px] text-faint">
+      <p className="text-aside text-faint">
         Each on a track of its own, with its cue points and chapters as markers, in one step that can be
         undone.
       </p>

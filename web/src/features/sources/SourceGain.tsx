@@ -17,7 +17,7 @@ export function SourceGain({ source, gain, channel }: { source: Source; gain: Le
     edit({ edit: "set-source-gain", source: source.id, gain: value, ...(channel ? { channel } : {}) });
   return (
     <div className="flex items-center gap-2">
-      {channel && <span className="figure w-3 text-[11px] text-faint">{channel === "left" ? "L" : "R"}</span>}
+      {channel && <span className="figure w-3 text-note text-faint">{channel === "left" ? "L" : "R"}</span>}
       <LevelSlider
         className="flex-1"
         label={`Slider for the ${name}`}

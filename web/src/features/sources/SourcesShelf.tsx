@@ -145,7 +145,7 @@ function SourceItem({ source, canEdit, onPlace }: { source: Source; canEdit: boo
       {source.state === "analysing" && <Bar done={source.progress} label={`Analysing ${source.name}`} />}
       {source.problem && <Problem text={source.problem} />}
       {source.warning && (
-        <p className="mt-1 rounded-md border border-trouble px-2 py-1 text-[12px] text-trouble">
+        <p className="mt-1 rounded-md border border-trouble px-2 py-1 text-aside text-trouble">
           {source.warning}
         </p>
       )}
@@ -180,7 +180,7 @@ function Line({ name, detail, children }: { name: string; detail: string; childr
         <div className="truncate font-semibold" title={name}>
           {name}
         </div>
-        {detail && <div className="figure truncate text-[11px] text-faint">{detail}</div>}
+        {detail && <div className="figure truncate text-note text-faint">{detail}</div>}
       </div>
       {children}
     </div>
@@ -219,7 +219,7 @@ function Bar({ done, label }: { done: number; label: string }) {
 
 function Problem({ text }: { text: string }) {
   return (
-    <p role="alert" className="mt-1 rounded-md bg-trouble-sheet px-2 py-1 text-[12px] text-trouble">
+    <p role="alert" className="mt-1 rounded-md bg-trouble-sheet px-2 py-1 text-aside text-trouble">
       {text}
     </p>
   );

@@ -19,12 +19,12 @@ export function Programme() {
     <section aria-label="Loudness" className="grid gap-2">
       <h2 className="caps">Loudness, as it will measure</h2>
       <TargetChoice />
-      <p className="text-[12px]">{verdict(figures, aim)}</p>
+      <p className="text-aside">{verdict(figures, aim)}</p>
       <Astray />
       <History />
-      <table className="w-full text-[12px]">
+      <table className="w-full text-aside">
         <thead>
-          <tr className="text-right text-[11px] text-faint">
+          <tr className="text-right text-note text-faint">
             <th className="text-left font-normal">LUFS, LU, dBFS</th>
             <th className="font-normal">whole</th>
             <th className="font-normal">range</th>
@@ -49,7 +49,7 @@ export function Programme() {
         </tbody>
       </table>
       <Zones />
-      <p className="text-[12px] text-faint">
+      <p className="text-aside text-faint">
         One row per 100 ms:{" "}
         {["csv", "json"].map((format) => (
           <a

@@ -35,7 +35,7 @@ export function ProgrammeMeter() {
       role="group"
       aria-label="Programme"
     >
-      <div className="flex items-baseline justify-between gap-1 text-[11px] text-faint">
+      <div className="flex items-baseline justify-between gap-1 text-note text-faint">
         <Loudness />
         <HeldPeak of="the programme" peak={Math.max(left, right)} />
       </div>

@@ -47,7 +47,7 @@ function Wanted() {
       <label className="flex items-center justify-between gap-2">
         <span className="text-faint">Wanted</span>
         <select
-          className="field min-w-0 py-0.5 text-[12px]"
+          className="field min-w-0 py-0.5 text-aside"
           aria-label="Wanted clearance"
           disabled={!canEdit}
           value={WANTED.some(([lu]) => lu === aim.clearance) ? aim.clearance : ""}
@@ -129,7 +129,7 @@ function Stretches() {
   const player = usePlayer();
   const canEdit = useCanEdit();
   const buried = useMix((s) => s.figures?.buried);
-  const inAll = useMix((s) => s.figures?.buriedInAll ?? 0);
+  const more = useMix((s) => s.figures?.moreBuried.length ?? 0);
   const all = useMix((s) => s.figures?.clearAll);
   const stretch = useMix((s) => s.stretch);
   const part = useMix((s) => s.figures?.clearPart ?? null);
@@ -150,10 +150,10 @@ function Stretches() {
         <h2 className={`font-semibold ${open.length ? "text-trouble" : ""}`}>
           {open.length === 0
             ? "Nothing left buried"
-            : `${open.length}${inAll > buried.length ? ` of ${inAll.toLocaleString("en")}` : ""} buried ${open.length === 1 ? "stretch" : "stretches"}`}
+            : `${open.length}${more ? ` of ${(buried.length + more).toLocaleString("en")}` : ""} buried ${open.length === 1 ? "stretch" : "stretches"}`}
         </h2>
         <div className="flex items-center gap-1">
-          <span className="figure text-[11px] text-faint">
+          <span className="figure text-note text-faint">
             {Math.max(0, at) + 1} of {buried.length}
           </span>
           <button

@@ -35,7 +35,7 @@ export function Stretch({ buried }: { buried: Buried }) {
       className={`grid gap-1.5 rounded-lg border p-2 ${accepted === null ? "border-trouble/40 bg-trouble-sheet" : "border-line"}`}
     >
       <p>
-        <span className="figure text-[12px]">
+        <span className="figure text-aside">
           {formatTimecode(from, rate, frameRate)}–{formatTimecode(to, rate, frameRate)}
         </span>
         : speech {worst < 0 ? "lies" : "stands"}{" "}
@@ -77,7 +77,7 @@ export function Stretch({ buried }: { buried: Buried }) {
         )}
       </div>
       {!dipEdit && accepted === null && (
-        <p className="text-[12px] text-faint">
+        <p className="text-aside text-faint">
           {dipped.length === 0
             ? "What covers it is on a locked track, so no dip is offered."
             : "No dip within 40 dB clears it: the speech itself is too quiet. Lift its clip, or accept it."}
@@ -107,7 +107,7 @@ function Note({ onNote }: { onNote: (text: string) => void }) {
       }}
     >
       <input
-        className="field min-w-0 flex-1 px-1.5 py-0.5 text-[12px]"
+        className="field min-w-0 flex-1 px-1.5 py-0.5 text-aside"
         aria-label="Why it is accepted"
         placeholder="Why, if you like"
         value={text}

@@ -29,7 +29,7 @@ export function Zones() {
   return (
     <details>
       <summary className="cursor-pointer text-faint">Zones of the stems, dBFS on average</summary>
-      <div className="mt-1 grid grid-cols-[1fr_56px_auto_56px_24px] items-center gap-x-2 gap-y-1 text-[12px]">
+      <div className="mt-1 grid grid-cols-[1fr_56px_auto_56px_24px] items-center gap-x-2 gap-y-1 text-aside">
         {STEMS.map(({ stem, name }) => {
           const { low, high } = zones[stem];
           return [

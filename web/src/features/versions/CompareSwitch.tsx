@@ -25,7 +25,7 @@ export function CompareSwitch() {
           <button
             key={side}
             type="button"
-            className="figure h-6 w-7 cursor-pointer rounded-md text-[12px] font-semibold text-faint aria-pressed:bg-ink aria-pressed:text-paper"
+            className="figure h-6 w-7 cursor-pointer rounded-md text-aside font-semibold text-faint aria-pressed:bg-ink aria-pressed:text-paper"
             aria-pressed={(side === "A") === hearing}
             aria-disabled={a === null}
             title={side === "A" ? `Hear A: ${name} (C)` : "Hear B: the present (C)"}
@@ -37,7 +37,7 @@ export function CompareSwitch() {
       </div>
       <button
         type="button"
-        className="button button-quiet px-1 py-0.5 text-[11px] aria-pressed:text-copper-text"
+        className="button button-quiet px-1 py-0.5 text-note aria-pressed:text-copper-text"
         aria-pressed={matched}
         aria-label="Match the loudness of A and B"
         title={

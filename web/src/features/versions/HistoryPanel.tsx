@@ -112,7 +112,7 @@ const HistoryRow = memo(function HistoryRow({ canEdit, isA, onGo, onHear, onA, .
         }}
       >
         <span className="block break-words">{label}</span>
-        <span className="block truncate text-[11px] text-faint">
+        <span className="block truncate text-note text-faint">
           {WORDS[place]}
           {timeOf(at)} · {author}
           {from !== null && ` · after “${from}”`}
@@ -120,7 +120,7 @@ const HistoryRow = memo(function HistoryRow({ canEdit, isA, onGo, onHear, onA, .
       </button>
       <button
         type="button"
-        className="figure w-7 shrink-0 cursor-pointer rounded-md text-[12px] font-semibold text-faint hover:bg-sunk aria-pressed:bg-ink aria-pressed:text-paper"
+        className="figure w-7 shrink-0 cursor-pointer rounded-md text-aside font-semibold text-faint hover:bg-sunk aria-pressed:bg-ink aria-pressed:text-paper"
         aria-pressed={isA}
         aria-label={`Take “${label}” as A`}
         title="Take this state as A, to compare with"

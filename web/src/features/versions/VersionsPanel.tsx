@@ -128,7 +128,7 @@ function SnapshotRow({ snapshot, onChange }: { snapshot: Snapshot; onChange: () 
       )}
       <button
         type="button"
-        className="button px-2 py-0 text-[12px]"
+        className="button px-2 py-0 text-aside"
         aria-pressed={isA}
         title="Compare the present with this: A"
         onClick={() => {
@@ -176,11 +176,11 @@ function Changes() {
     <section aria-label="What changed">
       <h2 className="caps mb-1">From A, {name}</h2>
       {a !== null && b !== null && a !== undefined && b !== undefined && (
-        <p className="figure mb-1 text-[11px] text-faint">
+        <p className="figure mb-1 text-note text-faint">
           {formatDb(a)} → {formatDb(b)} LUFS ({formatDb(b - a)} LU)
         </p>
       )}
-      <ul className="max-h-44 overflow-y-auto text-[12px]" tabIndex={0} aria-label="Changes">
+      <ul className="max-h-44 overflow-y-auto text-aside" tabIndex={0} aria-label="Changes">
         {data.changes.length === 0 && <li className="text-faint">Nothing is otherwise.</li>}
         {data.changes.map((change) => (
           <li key={change} className="border-l-2 border-line py-0.5 pl-2">

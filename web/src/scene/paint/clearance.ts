@@ -1,11 +1,13 @@
 import type { Buried } from "@/api/schema";
 import { formatDb } from "@/lib/format";
-import { CAPTION, xOf } from "../geometry";
+import { xOf } from "../geometry";
 import type { Scene } from "../scene";
 import { hatch } from "./hatch";
 import { MONO, type Palette, SANS } from "./palette";
 
 const BAR = 3;
+/** Px below which a buried stretch has no mark of its own. */
+const NARROW = 4;
 /** LU at the upper edge of the strip. */
 const TOP_LU = 30;
 
@@ -31,21 +33,53 @@ export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palet
   ctx.stroke();
   ctx.setLineDash([]);
   if (scene.trying) return;
-  for (const buried of scene.figures.buried) drawBuried(ctx, scene, buried, palette);
+  const { buried, moreBuried } = scene.figures;
+  const isNarrow = (b: Buried) => b.accepted === null && (b.to - b.from) / scene.view.perPx < NARROW;
+  for (const one of buried) if (!isNarrow(one)) drawBuried(ctx, scene, one, palette);
+  drawMany(ctx, scene, [...buried.filter(isNarrow).map((b) => [b.from, b.to]), ...moreBuried], palette);
+}
+
+/** What is buried where there is no room for words, and what is beyond what is listed: those that stand close are hatched as one. */
+function drawMany(
+  ctx: CanvasRenderingContext2D,
+  { view, width, layout }: Scene,
+  spans: number[][],
+  palette: Palette,
+): void {
+  const { top, height } = layout.clearance;
+  const hatched = (left: number, right: number) => {
+    if (right > 0 && left < width)
+      hatch(ctx, left, top + 1, Math.max(1, right - left), height - 2, palette.trouble, 0.4);
+  };
+  let [left, right] = [-1, -1];
+  for (const [from, to] of spans) {
+    const begin = xOf(view, from ?? 0);
+    if (begin - right > 2) {
+      hatched(left, right);
+      left = begin;
+    }
+    right = xOf(view, to ?? 0);
+  }
+  hatched(left, right);
 }
 
 /** What is said, where there are captions; else a line where somebody is heard to speak. */
 function drawSpoken(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
   const { view, width, captions, figures } = scene;
   const { top } = scene.layout.clearance;
-  ctx.font = `10.5px ${SANS}`;
+  const { caption } = scene.layout;
+  ctx.font = `10px ${SANS}`;
   ctx.textBaseline = "middle";
   ctx.textAlign = "left";
   ctx.fillStyle = palette.speech;
+  let edge = 0;
   for (const [from, to] of figures?.speech ?? []) {
     const left = xOf(view, from ?? 0);
     const right = xOf(view, to ?? 0);
-    if (right > 0 && left < width) ctx.fillRect(left, top, Math.max(1, right - left), 2);
+    if (left > width) break;
+    // Where they stand close, what is drawn already says it.
+    if (right > edge) ctx.fillRect(left, top, Math.max(1, right - left), 2);
+    edge = Math.max(edge, Math.ceil(right));
   }
   ctx.fillStyle = palette.ink;
   for (const { from, to, text } of captions) {
@@ -54,9 +88,9 @@ function drawSpoken(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palett
     if (right - left < 14) continue;
     ctx.save();
     ctx.beginPath();
-    ctx.rect(left, 0, right - left - 3, CAPTION);
+    ctx.rect(left, caption.top, right - left - 3, caption.height);
     ctx.clip();
-    ctx.fillText(text, left + 2, CAPTION / 2);
+    ctx.fillText(text, left + 2, caption.top + caption.height / 2);
     ctx.restore();
   }
 }

@@ -1,21 +1,16 @@
 import { formatDb } from "@/lib/format";
 import { CLIP_MARGIN, NAME_STRIP, soundArea, xOf } from "../geometry";
 import { gripOf } from "../hit";
-import type { Outlines } from "../outlines";
 import { type DrawnClip, inkOf, type Scene } from "../scene";
 import { drawFades } from "./fades";
 import { drawOutside } from "./outside";
-import { MONO, type Palette, SANS } from "./palette";
-import { drawSound } from "./sound";
+import { GAIN_FONT, labelsIn, LABELS_APART, NAME_FONT, widthOf } from "./labels";
+import { type Palette, SANS } from "./palette";
+import { type Brush, drawSound } from "./sound";
 import { drawWires } from "./wires";
 
-export function drawClip(
-  ctx: CanvasRenderingContext2D,
-  scene: Scene,
-  drawn: DrawnClip,
-  palette: Palette,
-  outlines: Outlines,
-): void {
+export function drawClip(brush: Brush, scene: Scene, drawn: DrawnClip): void {
+  const { ctx, palette } = brush;
   const { clip, lane, selected } = drawn;
   const left = xOf(scene.view, clip.at);
   const right = xOf(scene.view, clip.at + clip.length);
@@ -33,15 +28,15 @@ export function drawClip(
     clip.muted === true || lane.track.muted || (scene.solo.length > 0 && !scene.solo.includes(lane.track.id));
   ctx.globalAlpha = silent ? 0.35 : 1;
   if (drawn.wires.length > 1) {
-    drawSound(ctx, scene, drawn, ink, palette, outlines, "left");
-    drawSound(ctx, scene, drawn, ink, palette, outlines, "right");
+    drawSound(brush, scene, drawn, ink, "left");
+    drawSound(brush, scene, drawn, ink, "right");
     drawSides(ctx, drawn, Math.max(left, 0), palette);
   } else {
-    drawSound(ctx, scene, drawn, ink, palette, outlines);
+    drawSound(brush, scene, drawn, ink);
   }
   drawOutside(ctx, scene, drawn, palette);
   drawFades(ctx, scene, drawn, palette);
-  drawName(ctx, drawn, left, right, ink, palette);
+  drawName(ctx, drawn, [left, right, xOf(scene.view, drawn.coveredFrom)], ink, palette);
   if (!drawn.wiresHidden) drawWires(ctx, scene, drawn, palette);
   drawGrips(ctx, scene, drawn, palette);
   ctx.restore();
@@ -61,7 +56,7 @@ function isCrossing({ clip }: DrawnClip): boolean {
 }
 
 function drawSides(ctx: CanvasRenderingContext2D, drawn: DrawnClip, left: number, palette: Palette): void {
-  ctx.font = `600 9.5px ${SANS}`;
+  ctx.font = `600 10px ${SANS}`;
   ctx.textBaseline = "top";
   ctx.textAlign = "left";
   ctx.fillStyle = palette.faint;
@@ -69,8 +64,7 @@ function drawSides(ctx: CanvasRenderingContext2D, drawn: DrawnClip, left: number
     const area = soundArea(drawn.lane, side);
     const level = drawn.clip.channels?.[side];
     const muted = level?.muted ? " · muted" : "";
-    // On the quiet side, away from the bars.
-    const y = drawn.lane.rises ? area.top + 3 : area.bottom - 12;
+    const y = area.top + 3;
     ctx.fillText(`${side} ${formatDb(level?.gain ?? 0)}${muted}`, left + 10, y);
   }
   ctx.fillRect(left, (soundArea(drawn.lane).top + soundArea(drawn.lane).bottom) / 2, 4000, 0.6);
@@ -82,7 +76,7 @@ function drawGrips(ctx: CanvasRenderingContext2D, scene: Scene, drawn: DrawnClip
   for (const edge of ["in", "out"] as const) {
     const { x, y } = gripOf(scene, drawn, edge);
     ctx.beginPath();
-    ctx.arc(x, drawn.lane.rises ? y - 4 : y + 4, 5, 0, Math.PI, !drawn.lane.rises);
+    ctx.arc(x, y - 4, 5, 0, Math.PI);
     ctx.closePath();
     ctx.fillStyle = drawn.selected ? palette.copper : palette.line;
     ctx.fill();
@@ -92,30 +86,27 @@ function drawGrips(ctx: CanvasRenderingContext2D, scene: Scene, drawn: DrawnClip
 function drawName(
   ctx: CanvasRenderingContext2D,
   drawn: DrawnClip,
-  left: number,
-  right: number,
+  [left, right, covered]: [number, number, number],
   ink: string,
   palette: Palette,
 ): void {
   const { clip, lane } = drawn;
-  const y = lane.rises ? lane.top + CLIP_MARGIN : lane.top + lane.height - CLIP_MARGIN - NAME_STRIP;
+  const y = lane.top + CLIP_MARGIN;
   ctx.fillStyle = ink;
   const before = ctx.globalAlpha;
   ctx.globalAlpha = before * (drawn.selected ? 0.24 : 0.11);
   ctx.fillRect(left, y, right - left, NAME_STRIP);
   ctx.globalAlpha = before;
   const visible = Math.max(left, 0);
-  if (right - visible < 26) return;
   ctx.textBaseline = "middle";
-  ctx.font = `600 11.5px ${SANS}`;
-  ctx.fillStyle = ink;
   ctx.textAlign = "left";
-  const gain = clip.muted ? "muted" : `${formatDb(clip.gain)}${clip.gain === "silence" ? "" : " dB"}`;
-  const nameWidth = ctx.measureText(clip.name).width;
-  ctx.fillText(clip.name, visible + 7, y + NAME_STRIP / 2 + 0.5);
-  if (right - visible > nameWidth + 74) {
-    ctx.font = `10.5px ${MONO}`;
-    ctx.fillStyle = palette.copper;
-    ctx.fillText(gain, visible + 7 + nameWidth + 9, y + NAME_STRIP / 2 + 0.5);
-  }
+  const { name, gain } = labelsIn(ctx, clip, Math.min(right, covered) - visible - 10);
+  const middle = y + NAME_STRIP / 2 + 0.5;
+  ctx.font = NAME_FONT;
+  ctx.fillStyle = ink;
+  const nameWidth = name ? widthOf(ctx, NAME_FONT, name) + LABELS_APART : 0;
+  ctx.fillText(name, visible + 6, middle);
+  ctx.font = GAIN_FONT;
+  ctx.fillStyle = palette.copper;
+  ctx.fillText(gain, visible + 6 + nameWidth, middle);
 }

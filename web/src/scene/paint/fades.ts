@@ -54,17 +54,16 @@ function trace(
 ): void {
   const area = soundArea(lane);
   const room = area.bottom - area.top;
-  const [base, loud] = lane.rises ? [area.bottom, area.top] : [area.top, area.bottom];
   const { windowFrom = 0, windowTo = 1 } = fade;
   const start = edge === "in" ? clip.at : clip.at + clip.length - fade.length;
   const width = fade.length / scene.view.perPx;
   const steps = Math.max(2, Math.min(60, Math.round(width / 3)));
   ctx.beginPath();
-  ctx.moveTo(xOf(scene.view, edge === "in" ? clip.at : clip.at + clip.length), loud);
+  ctx.moveTo(xOf(scene.view, edge === "in" ? clip.at : clip.at + clip.length), area.top);
   for (let n = 0; n <= steps; n++) {
     const x = edge === "in" ? n / steps : 1 - n / steps;
     const gain = fadeGain(fade.shape, windowFrom + (windowTo - windowFrom) * (n / steps));
-    ctx.lineTo(xOf(scene.view, start + fade.length * x), base + (lane.rises ? -1 : 1) * room * gain);
+    ctx.lineTo(xOf(scene.view, start + fade.length * x), area.bottom - room * gain);
   }
 }
 

@@ -1,3 +1,6 @@
+/** Px between the lines. */
+const APART = 9;
+
 /** Slanted lines over a place: locked, or in trouble. */
 export function hatch(
   ctx: CanvasRenderingContext2D,
@@ -16,7 +19,9 @@ export function hatch(
   ctx.strokeStyle = colour;
   ctx.lineWidth = 1;
   ctx.beginPath();
-  for (let x = left - height; x < left + width; x += 9) {
+  // Narrow places beside one another go by one grid, or their lines would meet as bars.
+  const first = width < APART ? Math.floor((left - height) / APART) * APART : left - height;
+  for (let x = first; x < left + width; x += APART) {
     ctx.moveTo(x, top + height);
     ctx.lineTo(x + height, top);
   }

@@ -1,36 +1,37 @@
-import type { Outlines } from "../outlines";
 import type { Scene } from "../scene";
 import { drawClearance } from "./clearance";
 import { drawClip } from "./clip";
 import { drawWayOut } from "./fades";
 import { drawHorizon, drawLanes } from "./lanes";
 import { drawLasso, drawMarkers, drawRange } from "./marks";
-import type { Palette } from "./palette";
+import { drawFilm } from "./film";
+import type { Brush } from "./sound";
 import { drawSideLanes } from "./sideLanes";
 import { drawTrackLanes } from "./trackLanes";
 
-export { type Palette, readPalette } from "./palette";
+export { type Palette, paletteOf } from "./palette";
+export { drawSmall } from "./small";
+export { SoundTiles } from "./soundTiles";
 
-/** Paints a scene. CSS px throughout; `ratio` is device px per CSS px. */
-export function drawTimeline(
-  ctx: CanvasRenderingContext2D,
-  scene: Scene,
-  palette: Palette,
-  outlines: Outlines,
-  scrollTop: number,
-  viewHeight: number,
-  ratio: number,
-): void {
+/**
+ * Paints a scene. CSS px throughout.
+ *
+ * @returns whether some of it was left for the next frame
+ */
+export function drawTimeline(brush: Brush, scene: Scene, scrollTop: number, viewHeight: number): boolean {
+  const { ctx, palette, ratio, tiles } = brush;
+  tiles.begin();
   ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
   ctx.fillStyle = palette.paper;
   ctx.fillRect(0, 0, scene.width, viewHeight);
   ctx.translate(0, -scrollTop);
   drawLanes(ctx, scene, palette);
+  drawFilm(ctx, scene, palette, brush.sounds.frames);
   drawClearance(ctx, scene, palette);
   drawHorizon(ctx, scene, palette);
   for (const drawn of scene.clips) {
     if (drawn.lane.top + drawn.lane.height > scrollTop && drawn.lane.top < scrollTop + viewHeight) {
-      drawClip(ctx, scene, drawn, palette, outlines);
+      drawClip(brush, scene, drawn);
     }
   }
   for (const drawn of scene.clips) drawWayOut(ctx, scene, drawn, palette);
@@ -39,4 +40,5 @@ export function drawTimeline(
   drawRange(ctx, scene, palette);
   drawMarkers(ctx, scene, palette);
   drawLasso(ctx, scene, palette);
+  return tiles.end();
 }

@@ -1,8 +1,8 @@
 import { formatTimecode, rulerMark, rulerStep } from "@/preview/timecode";
-import { CAPTION, xOf } from "../geometry";
+import { xOf } from "../geometry";
 import type { Scene } from "../scene";
 import { hatch } from "./hatch";
-import { MONO, type Palette, SANS } from "./palette";
+import { MONO, type Palette } from "./palette";
 
 /** Room for a written timecode. */
 const LABEL_PX = 96;
@@ -11,10 +11,9 @@ export function drawLanes(ctx: CanvasRenderingContext2D, scene: Scene, palette: 
   const { layout, width } = scene;
   ctx.fillStyle = palette.sunk;
   ctx.globalAlpha = 0.55;
-  ctx.fillRect(0, 0, width, CAPTION);
+  ctx.fillRect(0, layout.caption.top, width, layout.caption.height);
   ctx.fillRect(0, layout.horizon.top + layout.horizon.height, width, layout.beneath);
   ctx.globalAlpha = 1;
-  drawStrip(ctx, scene, palette);
   for (const lane of layout.lanes) {
     ctx.fillStyle = palette.line;
     ctx.fillRect(0, lane.top + lane.height - 1, width, 1);
@@ -60,24 +59,5 @@ export function drawHorizon(ctx: CanvasRenderingContext2D, scene: Scene, palette
       ctx.fillRect(minor, top + 1, 1, 5);
       ctx.fillRect(minor, top + height - 3, 1, 3);
     }
-  }
-}
-
-/** When pictures show, along the upper edge. */
-function drawStrip(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
-  ctx.font = `600 9.5px ${SANS}`;
-  ctx.textBaseline = "middle";
-  ctx.textAlign = "left";
-  for (const picture of scene.strip) {
-    const left = Math.max(0, xOf(scene.view, picture.at));
-    const right = Math.min(scene.width, xOf(scene.view, picture.at + picture.length));
-    if (right <= left) continue;
-    ctx.fillStyle = palette.line;
-    // Captions stand above the speech; then a thin line is enough to say that there is a picture.
-    const thin = scene.captions.length > 0;
-    ctx.fillRect(left, thin ? CAPTION - 3 : 3, right - left, thin ? 2 : CAPTION - 7);
-    if (thin || right - left < 60) continue;
-    ctx.fillStyle = palette.faint;
-    ctx.fillText("PICTURE", left + 8, 3 + (CAPTION - 7) / 2 + 0.5);
   }
 }

@@ -40,7 +40,7 @@ export function drawRange(ctx: CanvasRenderingContext2D, scene: Scene, palette: 
 export function drawMarkers(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
   const { horizon } = scene.layout;
   const bottom = horizon.top + horizon.height;
-  ctx.font = `600 10.5px ${SANS}`;
+  ctx.font = `600 10px ${SANS}`;
   ctx.textBaseline = "middle";
   ctx.textAlign = "left";
   scene.markers.forEach((marker, i) => {

@@ -18,8 +18,7 @@ export function drawOutside(
     const left = Math.max(0, xOf(scene.view, Math.max(from, clip.at)));
     const right = Math.min(scene.width, xOf(scene.view, Math.min(to, clip.at + clip.length)));
     const loud = by > 0;
-    // On the quiet side of the sound, where nothing else is drawn.
-    const y = lane.rises ? area.top + 7 : area.bottom - 7;
+    const y = area.top + 7;
     ctx.beginPath();
     for (let x = left + 5; x < right - 2; x += STEP) {
       ctx.moveTo(x - 3.5, y + (loud ? 3 : -3));

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Figures } from "@/api/schema";
-import { SECOND, storeOf } from "@/test/mixes";
+import { figuresOf, SECOND, storeOf } from "@/test/mixes";
 import { layOut } from "../geometry";
 import { buildScene } from "../scene";
+import { SoundGain } from "../soundGain";
 import { drawClearance } from "./clearance";
 import { drawOutside } from "./outside";
 import type { Palette } from "./palette";
@@ -32,7 +33,7 @@ const palette = new Proxy({}, { get: (_, name) => String(name) }) as Palette;
 
 function sceneWith(figures: Partial<Figures>, captions: { from: number; to: number; text: string }[] = []) {
   const store = storeOf();
-  store.setState({ figures: figures as Figures, captions });
+  store.setState({ figures: figuresOf(figures), captions });
   const state = store.getState();
   return buildScene(state, layOut(state.tracks, 600), { start: 0, perPx: SECOND / 80 }, 800, null);
 }
@@ -77,6 +78,21 @@ describe("the clearance strip", () => {
     drawClearance(ctx, scene, palette);
     expect(texts()[0]).toBe("accepted");
     expect(calls.some((c) => c.name === "strokeRect")).toBe(true);
+  });
+
+  it("hatches many short ones at once, and what is beyond the list like the rest", () => {
+    const scene = sceneWith({
+      buried: Array.from(
+        { length: 40 },
+        (_, i) => buried({ from: i * 2000, to: i * 2000 + 1000 }) as Figures["buried"][number],
+      ),
+      moreBuried: [[4 * SECOND, 8 * SECOND]],
+    });
+    const { ctx, calls } = canvas();
+    drawClearance(ctx, scene, palette);
+    const places = calls.filter((c) => c.name === "rect").map((c) => [c.args[0], c.args[2]]);
+    expect(places).toHaveLength(2);
+    expect(places[1]).toEqual([320, 320]);
   });
 
   it("shows captions above the speech, and nothing before there are figures", () => {
@@ -155,7 +171,8 @@ describe("the lanes of a track", () => {
     const { scene } = ducked();
     const bed = scene.clips.find((c) => c.clip.id === "bed");
     expect(bed?.levelDb).toBe(0);
-    expect(20 * Math.log10(bed?.lanes?.(3 * SECOND) ?? 0)).toBeCloseTo(-18, 5);
-    expect(scene.clips.find((c) => c.clip.id === "voice")?.lanes).toBeNull();
+    if (!bed) throw new Error("no bed");
+    expect(20 * Math.log10(SoundGain.of(bed).at(3 * SECOND))).toBeCloseTo(-18, 5);
+    expect(scene.clips.find((c) => c.clip.id === "voice")?.rows).toEqual([]);
   });
 });

@@ -1,4 +1,5 @@
 import type { Hue, Stem } from "@/api/schema";
+import type { Theme } from "@/store/theme";
 
 const NAMES = [
   "paper",
@@ -24,8 +25,17 @@ const NAMES = [
 
 export type Palette = Record<(typeof NAMES)[number] | Stem | Hue, string>;
 
-export function readPalette(element: Element): Palette {
-  const style = getComputedStyle(element);
+const known = new Map<Theme, Palette>();
+
+/** The colours of the theme that the page shows: read once, since asking for styles in every frame costs. */
+export function paletteOf(theme: Theme): Palette {
+  const palette = known.get(theme) ?? read();
+  known.set(theme, palette);
+  return palette;
+}
+
+function read(): Palette {
+  const style = getComputedStyle(document.documentElement);
   return Object.fromEntries(
     NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
   ) as Palette;

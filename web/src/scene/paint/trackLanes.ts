@@ -1,3 +1,4 @@
+import { bandsOf, isDense } from "../bandsOf";
 import { CLIP_MARGIN, type Lane, xOf, yOfDb } from "../geometry";
 import { type DrawnLane, inkOf, type Scene } from "../scene";
 import { hatch } from "./hatch";
@@ -10,7 +11,10 @@ export function drawTrackLanes(ctx: CanvasRenderingContext2D, scene: Scene, pale
     const { lane, kind, active, wire } = drawn;
     const ink = palette[inkOf(lane.track)];
     if (kind === "ducking") {
-      drawHollow(ctx, scene, drawn, ink);
+      const { start, perPx } = scene.view;
+      if (isDense(wire.schedule, start, start + scene.width * perPx, scene.width))
+        drawBand(ctx, scene, drawn, ink, palette.sheet);
+      else drawHollow(ctx, scene, drawn, ink);
       drawHeld(ctx, scene, lane, palette);
       const late = scene.figures?.outOfDate.includes(lane.track.id) && !scene.duckTry;
       const text = late ? "ducking · out of date (Shift+U)" : "ducking";
@@ -50,9 +54,42 @@ function drawHollow(
   ctx.restore();
 }
 
+/** Px on either side that a point of a band takes in. */
+const AROUND = 5;
+
+/** Where dips stand too close to be told apart: between how low and how high the lane goes, with its average as the line. */
+function drawBand(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  { lane, wire, active }: DrawnLane,
+  ink: string,
+  sheet: string,
+): void {
+  const { start, perPx } = scene.view;
+  const end = Math.min(scene.width, Math.ceil(xOf(scene.view, wire.schedule.at(-1)?.to ?? 0)));
+  if (end <= 0) return;
+  const { low, high, middle } = bandsOf(wire.schedule, start, perPx, end, AROUND);
+  ctx.fillStyle = ink;
+  ctx.beginPath();
+  for (let x = 0; x < end; x++) ctx.lineTo(x, yOfDb(lane, high[x] ?? 0));
+  for (let x = end - 1; x >= 0; x--) ctx.lineTo(x, yOfDb(lane, low[x] ?? 0));
+  ctx.globalAlpha = 0.22;
+  ctx.fill();
+  ctx.globalAlpha = 1;
+  ctx.beginPath();
+  for (let x = 0; x < end; x++) ctx.lineTo(x, yOfDb(lane, middle[x] ?? 0));
+  // Edged, so that it is seen on the sound that it lowers.
+  ctx.strokeStyle = sheet;
+  ctx.lineWidth = 4;
+  ctx.stroke();
+  ctx.strokeStyle = ink;
+  ctx.lineWidth = active ? 2.4 : 1.8;
+  ctx.stroke();
+}
+
 /** Moments that were corrected by hand: a bar with a dot, which stay when the rules run again. */
 function drawHeld(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, palette: Palette): void {
-  const y = lane.rises ? lane.top + lane.height - CLIP_MARGIN - 3 : lane.top + CLIP_MARGIN + 3;
+  const y = lane.top + lane.height - CLIP_MARGIN - 3;
   ctx.fillStyle = palette.copper;
   for (const { from, to } of lane.track.ducking?.held ?? []) {
     const left = xOf(scene.view, from);
@@ -106,7 +143,7 @@ function caption(
   ctx.font = `600 10px ${SANS}`;
   ctx.textAlign = "left";
   ctx.textBaseline = "middle";
-  const y = lane.rises ? lane.top + lane.height - CLIP_MARGIN - 8 : lane.top + CLIP_MARGIN + 8;
+  const y = lane.top + lane.height - CLIP_MARGIN - 8;
   ctx.fillStyle = palette.sheet;
   ctx.fillRect(3, y - 7, ctx.measureText(text).width + 6, 14);
   ctx.fillStyle = colour;

@@ -1,3 +1,4 @@
+import type { Keyframe } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { stretchIndexAt } from "@/preview/schedule";
 import { chosenOn } from "@/store/chosen";
@@ -92,6 +93,21 @@ function drawCommonWire(ctx: CanvasRenderingContext2D, scene: Scene, drawn: Draw
   ctx.globalAlpha /= 0.4;
 }
 
+/** Px between keyframes below which they are not drawn one by one. */
+const MELTED = 6;
+
+/** Index of the first keyframe at or after a position of its wire. */
+function firstAfter(curve: Keyframe[], position: number): number {
+  let low = 0;
+  let high = curve.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((curve[middle]?.at ?? Infinity) < position) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
 /** Lozenges: unlike the round grips of the screen, and easy to tell from a bar. */
 function drawKeyframes(
   ctx: CanvasRenderingContext2D,
@@ -105,9 +121,19 @@ function drawKeyframes(
   const taken = chosenOn(scene.chosen, wire.id);
   ctx.lineWidth = 1.8;
   ctx.strokeStyle = ink;
-  for (const keyframe of wire.curve) {
+  let last = -Infinity;
+  for (
+    let i = firstAfter(wire.curve, scene.view.start + wire.ahead - 8 * scene.view.perPx);
+    i < wire.curve.length;
+    i++
+  ) {
+    const keyframe = wire.curve[i];
+    if (!keyframe) break;
     const x = xOf(scene.view, keyframe.at - wire.ahead);
-    if (x < -8 || x > scene.width + 8) continue;
+    if (x > scene.width + 8) break;
+    // Where they stand close the line alone is left, which turns at each of them.
+    if (x - last < MELTED && !taken.has(keyframe.at)) continue;
+    last = x;
     const extra = wire.extra?.(keyframe.at) ?? 0;
     const y = yOfDb(lane, decibelsOf(keyframe.level) + wire.gainDb + extra, side);
     const chosen = taken.has(keyframe.at);
