@@ -27,6 +27,7 @@ final readonly class Uploads
      * @param int $received bytes that are here already
      *
      * @throws NoRoom
+     * @throws MissingFile when the upload is cleared meanwhile
      */
     public function add(Uuid $source, int $offset, string $bytes, int $received): void
     {

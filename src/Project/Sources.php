@@ -7,6 +7,7 @@ namespace Wattage\App\Project;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpKernel\Exception\ConflictHttpException;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Wattage\App\Entity\Job;
 use Wattage\App\Entity\JobKind;
 use Wattage\App\Entity\JobState;
@@ -18,6 +19,7 @@ use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Quotas;
 use Wattage\App\Media\Refused;
 use Wattage\App\Media\Uploads;
+use Wattage\App\Storage\MissingFile;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\Store;
 use Wattage\Core\Timeline\Name;
@@ -63,6 +65,7 @@ final readonly class Sources
      * @param int<0, max> $offset must be what was received so far, or less to send a piece again
      *
      * @throws NoRoom
+     * @throws NotFoundHttpException when somebody stops the upload meanwhile
      */
     public function receive(Source $source, User $by, int $offset, string $bytes): void
     {
@@ -73,10 +76,18 @@ final readonly class Sources
         if (SourceState::Uploading !== $source->state || $offset > $source->received || $end > $source->size || '' === $bytes) {
             throw new ConflictHttpException(\sprintf('“%s” goes on at byte %d of %d. Send from there.', $source->name, $source->received, $source->size));
         }
-        $this->uploads->add($source->id, $offset, $bytes, $source->received);
+        try {
+            $this->uploads->add($source->id, $offset, $bytes, $source->received);
+        } catch (MissingFile) {
+            throw self::removed($source);
+        }
         $this->entities->wrapInTransaction(function () use ($source, $by, $end): void {
-            // Others may send the same piece at this moment: only one of them is the last.
+            // Others may send the same piece at this moment: only one of them is the last. Or they stop the upload.
             $this->entities->refresh($source, LockMode::PESSIMISTIC_WRITE);
+            if (0 === $this->entities->getRepository(Source::class)->count(['id' => $source->id])) {
+                $this->uploads->clear($source->id);
+                throw self::removed($source);
+            }
             if (SourceState::Uploading === $source->state) {
                 $source->received = $end;
                 $end < $source->size || $this->analyse($source, $by);
@@ -119,6 +130,11 @@ final readonly class Sources
         $this->uploads->clear($source->id);
         // Files go with the last source that sounds from them.
         0 === $this->entities->getRepository(Source::class)->count(['media' => $source->media]) && $this->store->deleteMedia($source->media);
+    }
+
+    private static function removed(Source $source): NotFoundHttpException
+    {
+        return new NotFoundHttpException("“{$source->name}” was removed while it was being sent. Send it again if it is still wanted.");
     }
 
     private function analyse(Source $source, User $by): void

@@ -34,17 +34,22 @@ final readonly class LocalStore implements Store
             $this->copy($localFile, $part, $tick);
             unlink($localFile);
         }
-        rename($part, $target);
+        self::name($part, $target, $path);
     }
 
     public function write(string $path, string $bytes): void
     {
         $target = $this->place($path);
         $part = $target.bin2hex(random_bytes(6)).self::UNFINISHED;
-        $out = OutFile::create($part, basename($path), self::DISK);
+        try {
+            $out = OutFile::create($part, basename($path), self::DISK);
+        } catch (NoRoom $full) {
+            clearstatcache();
+            throw is_dir(\dirname($target)) ? $full : new MissingFile($path);
+        }
         $out->write($bytes);
         $out->close();
-        rename($part, $target);
+        self::name($part, $target, $path);
     }
 
     public function open(string $path): StoredBytes
@@ -90,6 +95,12 @@ final readonly class LocalStore implements Store
     public function address(string $path, array $as): ?string
     {
         return null;
+    }
+
+    /** Somebody may have removed the directory, and all that was in it, in the meantime. */
+    private static function name(string $part, string $target, string $path): void
+    {
+        @rename($part, $target) || throw new MissingFile($path);
     }
 
     private static function disk(string $file): ?int

@@ -21,10 +21,14 @@ interface Store
      * @param ?Closure(): mixed $tick called now and then while it takes long
      *
      * @throws NoRoom
+     * @throws MissingFile when its directory is removed meanwhile
      */
     public function put(string $path, string $localFile, ?Closure $tick = null): void;
 
-    /** @throws NoRoom */
+    /**
+     * @throws NoRoom
+     * @throws MissingFile when its directory is removed meanwhile
+     */
     public function write(string $path, string $bytes): void;
 
     /** @throws MissingFile */

@@ -6,7 +6,12 @@ namespace Wattage\Tests\app;
 
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Wattage\App\Entity\Job;
 use Wattage\App\Entity\Source;
+use Wattage\App\Entity\User;
+use Wattage\App\Project\Sources;
+use Wattage\App\Storage\Store;
 use Wattage\Tests\support\Sound;
 
 /** Files from outside: what is taken, and how everything else is refused. */
@@ -147,6 +152,32 @@ final class SourceTest extends ApiTestCase
         self::assertSame([200, 'ready'], [$this->statusCode(), $this->sourceNow($project, $id)['state']], 'a piece whose answer was lost is no error, and a finished source is never written again');
         $this->call('PUT', "/api/sources/{$id}/bytes?offset=".\strlen($bytes), 'more');
         self::assertSame(409, $this->statusCode());
+    }
+
+    /** @param int $sent bytes of the piece that is on its way when the upload is stopped */
+    #[DataProvider('pieces')]
+    public function testAPieceThatComesAfterItsUploadWasStoppedLeavesNothingBehind(int $sent): void
+    {
+        $by = $this->signedIn();
+        $project = $this->newProject();
+        $id = $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'stopped.wav', 'size' => 100])['id'];
+        $source = $this->entities()->find(Source::class, $id) ?? self::fail();
+        $this->entities()->getConnection()->executeStatement('DELETE FROM source WHERE id = ?', [$id]);
+        $jobs = $this->entities()->getRepository(Job::class)->count();
+        try {
+            static::getContainer()->get(Sources::class)->receive($source, $this->entities()->find(User::class, $by->id) ?? self::fail(), 0, str_repeat('x', $sent));
+            self::fail('taken');
+        } catch (NotFoundHttpException $gone) {
+            self::assertSame('“stopped.wav” was removed while it was being sent. Send it again if it is still wanted.', $gone->getMessage());
+        }
+        self::assertSame($jobs, $this->entities()->getRepository(Job::class)->count());
+        self::assertSame([], iterator_to_array(static::getContainer()->get(Store::class)->files("uploads/{$id}")));
+    }
+
+    /** @return array<string, array{int}> */
+    public static function pieces(): array
+    {
+        return ['in the middle' => [50], 'the last one' => [100]];
     }
 
     public function testAnalysisIsCancelledAndLeavesNothing(): void

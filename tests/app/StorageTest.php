@@ -6,6 +6,7 @@ namespace Wattage\Tests\app;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Media\Damaged;
 use Wattage\App\Media\MediaStore;
@@ -68,6 +69,24 @@ final class StorageTest extends TestCase
         $uploads->add($id, 5, 'fgh', 6);
         $this->expectException(MissingFile::class);
         $this->assembled($uploads, $id, 8);
+    }
+
+    /** Somebody stops an upload while a piece of it is on its way to the disk. */
+    public function testAPieceWhoseUploadIsRemovedMeanwhileIsSaidToBeGoneAndNothingElseHappens(): void
+    {
+        $store = new LocalStore($this->directory);
+        $remover = new Process(['php', '-r', 'for (;;) { if (@rename("uploads/one", $gone = "uploads/gone".hrtime(true))) { array_map("unlink", glob("{$gone}/*")); rmdir($gone); } }'], $this->directory);
+        $remover->start();
+        $gone = 0;
+        for ($piece = 0; $piece < 4000 && $gone < 3; ++$piece) {
+            try {
+                $store->write("uploads/one/{$piece}", 'bytes');
+            } catch (MissingFile) {
+                ++$gone;
+            }
+        }
+        $remover->stop(0);
+        self::assertSame(3, $gone);
     }
 
     public function testEveryTryOfAJobHasADirectoryOfItsOwn(): void
