@@ -10,11 +10,15 @@ declare(strict_types=1);
 
 require dirname(__DIR__).'/vendor/autoload.php';
 
+use Symfony\Component\Uid\Uuid;
 use Wattage\App\Media\Ffmpeg;
+use Wattage\App\Media\Measuring;
 use Wattage\App\Media\MediaDirectory;
+use Wattage\App\Media\MediaStore;
+use Wattage\App\Media\SourceParts;
+use Wattage\App\Media\Spool;
+use Wattage\App\Storage\LocalStore;
 use Wattage\Core\Interchange\MixDocument;
-use Wattage\Core\Loudness\Overview;
-use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Signal\SampleFormat;
 use Wattage\Tests\support\PlainWav;
@@ -26,15 +30,21 @@ $open = static fn (string $name, string $mode = 'w'): mixed => fopen("{$dir}/{$n
 if ('ingest' === $job) {
     $facts = $ffmpeg->probe($file, $file);
     hash_file('sha256', $file) ?: throw new RuntimeException($file);
-    [$pcm, $waveform] = [$open('pcm'), $open('waveform', 'w+')];
-    $measurer = new SourceMeasurer(PcmFormat::of(2, $facts->bits), 48_000, $open('blocks'), $waveform);
+    $spool = new Spool("{$dir}/spool");
+    $work = $spool->workDirectory(Uuid::v7());
+    $pcm = $spool->file($work, 'pcm', 'pcm');
+    $measuring = Measuring::into($spool, $work, PcmFormat::of($facts->channels, $facts->bits), $facts->rate, $file);
+    $hash = hash_init(MediaStore::DIGEST);
     foreach ($ffmpeg->decode($file, $file, $facts, 48_000) as $piece) {
-        fwrite($pcm, $piece);
-        $measurer->push($piece);
+        $pcm->write($piece);
+        hash_update($hash, $piece);
+        $measuring->push($piece);
     }
-    $measurer->finish();
-    rewind($waveform);
-    Overview::write($waveform, 2, array_map(static fn (int $level): mixed => $open("overview-{$level}"), array_keys(Overview::BINS_PER_POINT)));
+    $measuring->finish();
+    $pcm->close();
+    (new SourceParts($spool, new MediaStore(new LocalStore("{$dir}/store"))))->work($work, $facts->channels, static fn () => null);
+    hash_file(MediaStore::DIGEST, "{$work}/pcm"); // it is read again once it is stored
+    $spool->remove($work);
 } else {
     $json = (string) file_get_contents($file);
     $mix = MixDocument::decode($json);

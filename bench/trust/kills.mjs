@@ -32,8 +32,8 @@ const frames = 90 * 48_000;
 const bytesOf = (s) => s.frames * s.channels * Number(sql(`SELECT bits / 8 FROM source WHERE id = '${s.id}'`));
 const half = ready.filter((s) => s.frames !== frames || size(join(dir, "storage/media/sources", s.id, "pcm")) !== bytesOf(s));
 const wrong = ready.filter((s) => {
-  const [sha, sound] = sql(`SELECT sha256, sound_sha256 FROM source WHERE id = '${s.id}'`).split("|");
-  const stored = execFileSync("sha256sum", [join(dir, "storage/media/sources", s.id, "pcm")], { encoding: "utf8" }).split(" ")[0];
+  const [sha, sound] = sql(`SELECT sha256, sound_digest FROM source WHERE id = '${s.id}'`).split("|");
+  const stored = execFileSync("php", ["-r", "echo hash_file('xxh128', $argv[1]);", join(dir, "storage/media/sources", s.id, "pcm")], { encoding: "utf8" });
   return sha !== sent.find((x) => x.id === s.id).sha256 || sound !== stored;
 });
 const once = sql(`SELECT count(*) FROM (SELECT job FROM ended JOIN source ON job_id = job WHERE project_id = '${project}' GROUP BY job HAVING count(*) = 1) x`);

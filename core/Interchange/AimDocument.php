@@ -8,6 +8,7 @@ use Wattage\Core\Problem;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Accepted;
 use Wattage\Core\Timeline\Aim;
+use Wattage\Core\Timeline\Room;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Zone;
 
@@ -17,7 +18,7 @@ final class AimDocument
     /** @throws Problem */
     public static function read(Fields $fields): Aim
     {
-        $fields->onlyHave('clearance', 'sensitivity', 'loudness', 'truePeak', 'accepted', 'zones');
+        $fields->onlyHave('clearance', 'sensitivity', 'loudness', 'truePeak', 'accepted', 'zones', 'clarity', 'room');
         $usual = new Aim();
 
         return new Aim(
@@ -27,6 +28,8 @@ final class AimDocument
             $fields->float('truePeak', -20.0, 0.0, $usual->truePeak),
             $fields->has('accepted') ? array_map(static fn (Fields $a): Accepted => new Accepted(Span::of($a->int('from'), $a->int('to', 1)), $a->has('note') ? $a->string('note') : ''), $fields->objects('accepted')) : [],
             $fields->has('zones') ? self::readZones($fields->object('zones')) : [],
+            $fields->float('clarity', 0.0, Aim::MOST_CLARITY, $usual->clarity),
+            $fields->has('room') ? $fields->choice('room', Room::class) : $usual->room,
         );
     }
 
@@ -65,6 +68,8 @@ final class AimDocument
             'truePeak' => $aim->truePeak,
             'accepted' => array_map(static fn (Accepted $a): array => ['from' => $a->span->from, 'to' => $a->span->to, 'note' => $a->note], $aim->accepted),
             ...([] === $aim->zones ? [] : ['zones' => array_map(self::zoneToArray(...), $aim->zones)]),
+            'clarity' => $aim->clarity,
+            'room' => $aim->room->value,
         ];
     }
 

@@ -12,7 +12,8 @@ interface Bins
     /**
      * @param string $bytes one block of interleaved PCM
      *
-     * @return array{list<float>, list<int>} sum of the squared K-weighted samples, by channel; lowest and highest plain sample, by bin and channel
+     * @return array{list<float>, list<int>, list<list<int>>} sum of the squared K-weighted samples, by channel; lowest and highest plain sample, by bin and channel;
+     *                                                        the sound at an eighth of its rate, by channel: see {@see \Wattage\Core\Bands\Lows}
      */
     public function block(string $bytes): array;
 

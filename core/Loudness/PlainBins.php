@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Wattage\Core\Bands\Lows;
 use Wattage\Core\Signal\PcmDecoder;
 use Wattage\Core\Signal\PcmFormat;
 
@@ -12,13 +13,17 @@ final readonly class PlainBins implements Bins
 {
     /** @var non-empty-list<ChannelMeter> */
     private array $meters;
+    /** @var list<Lows> by channel */
+    private array $lows;
 
     /**
      * @param int $bin frames
      * @param array<int, array{float, float, float, float}> $states of the filters to begin with, by channel
+     * @param list<Lows> $lows to go on with, by channel
      */
-    public function __construct(private PcmFormat $format, KWeighting $filter, private int $bin, array $states = [])
+    public function __construct(private PcmFormat $format, KWeighting $filter, private int $bin, array $states = [], array $lows = [])
     {
+        $this->lows = [] !== $lows ? $lows : array_map(static fn (): Lows => new Lows(), range(1, $format->channels));
         $this->meters = array_map(static fn (int $c): ChannelMeter => new ChannelMeter($filter, ...$states[$c] ?? []), range(0, $format->channels - 1));
     }
 
@@ -42,6 +47,6 @@ final readonly class PlainBins implements Bins
             }
         }
 
-        return [array_values($energies), $extremes];
+        return [array_values($energies), $extremes, array_map(static fn (Lows $lows, int $c): array => $lows->ofSamples($samples, $c, $channels), $this->lows, array_keys($this->lows))];
     }
 }

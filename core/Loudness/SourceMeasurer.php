@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Wattage\Core\Bands\BandMeter;
 use Wattage\Core\Signal\NotWritten;
 use Wattage\Core\Signal\Output;
 use Wattage\Core\Signal\PcmFormat;
@@ -27,8 +28,9 @@ final class SourceMeasurer
      * @param int $rate samples per second, a multiple of 200
      * @param resource $blocks gets float32 (little-endian): for each block, for each channel, mean square (full scale sine 0.5 before weighting) and sample peak (0…1)
      * @param resource $waveform gets int16 (little-endian): for each bin, for each channel, lowest and highest sample
+     * @param ?BandMeter $bands goes along, block by block; null where nobody asks for bands
      */
-    public function __construct(private readonly PcmFormat $format, int $rate, private readonly mixed $blocks, private readonly mixed $waveform)
+    public function __construct(private readonly PcmFormat $format, int $rate, private readonly mixed $blocks, private readonly mixed $waveform, private readonly ?BandMeter $bands = null)
     {
         $bin = intdiv($rate, self::BLOCKS_PER_SECOND * self::BINS_PER_BLOCK);
         $block = self::BINS_PER_BLOCK * $bin;
@@ -52,7 +54,9 @@ final class SourceMeasurer
         $whole = intdiv(\strlen($bytes), $this->blockBytes) * $this->blockBytes;
         $blocks = [];
         for ($at = 0; $at < $whole; $at += $this->blockBytes) {
-            $blocks[] = $this->bins->block(substr($bytes, $at, $this->blockBytes));
+            $block = substr($bytes, $at, $this->blockBytes);
+            $blocks[] = $measured = $this->bins->block($block);
+            $this->bands?->block($block, $measured[2]);
         }
         $this->write($blocks, intdiv($this->blockBytes, $this->format->bytesPerFrame()));
         $this->rest = substr($bytes, $whole);
@@ -63,15 +67,19 @@ final class SourceMeasurer
     {
         $whole = intdiv(\strlen($this->rest), $this->format->bytesPerFrame()) * $this->format->bytesPerFrame();
         if ($whole > 0) {
-            $this->write([$this->bins->rest($this->format)->block(substr($this->rest, 0, $whole))], intdiv($whole, $this->format->bytesPerFrame()));
+            $block = substr($this->rest, 0, $whole);
+            $measured = $this->bins->rest($this->format)->block($block);
+            $this->bands?->block($block, $measured[2]);
+            $this->write([$measured], intdiv($whole, $this->format->bytesPerFrame()));
         }
+        $this->bands?->finish();
         $this->rest = '';
 
         return new Totals($this->frames, $this->peak / $this->format->fullScale());
     }
 
     /**
-     * @param list<array{list<float>, list<int>}> $blocks
+     * @param list<array{list<float>, list<int>, list<list<int>>}> $blocks
      * @param int $frames of each
      */
     private function write(array $blocks, int $frames): void

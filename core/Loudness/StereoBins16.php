@@ -31,7 +31,8 @@ final class StereoBins16 extends StereoBins
         $left = $right = 0.0;
         $lowLeft = $lowRight = \PHP_INT_MAX;
         $highLeft = $highRight = \PHP_INT_MIN;
-        $extremes = [];
+        $extremes = $lowsLeft = $lowsRight = [];
+        [$sumLeft, $sumsLeft, $sumRight, $sumsRight] = [0, 0, 0, 0];
         $end = $step = intdiv($this->bin, self::UNIT);
         $unit = 0;
         foreach (Words::groupsOf($bytes) as $words) {
@@ -64,6 +65,10 @@ final class StereoBins16 extends StereoBins
                 $z = $q2 - $q1 - $q1 + $q;
                 $left += $y * $y;
                 $right += $z * $z;
+                $sumLeft += $l;
+                $sumsLeft += $sumLeft;
+                $sumRight += $r;
+                $sumsRight += $sumRight;
                 $l = ($word << 16) >> 48;
                 $r = $word >> 48;
                 if ($l > $highLeft) {
@@ -86,6 +91,10 @@ final class StereoBins16 extends StereoBins
                 $z = $q1 - $q - $q + $q2;
                 $left += $y * $y;
                 $right += $z * $z;
+                $sumLeft += $l;
+                $sumsLeft += $sumLeft;
+                $sumRight += $r;
+                $sumsRight += $sumRight;
                 $w1 = $w2;
                 $w2 = $w;
                 $v1 = $v2;
@@ -94,11 +103,15 @@ final class StereoBins16 extends StereoBins
                 $p2 = $p;
                 $q1 = $q2;
                 $q2 = $q;
+                if (0 === ($unit & 3)) {
+                    $lowsLeft[] = $sumsLeft;
+                    $lowsRight[] = $sumsRight;
+                }
             }
         }
         array_push($extremes, $lowLeft, $highLeft, $lowRight, $highRight);
         $this->hold([$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2]);
 
-        return [[$left * $b0 * $b0, $right * $b0 * $b0], $extremes];
+        return [[$left * $b0 * $b0, $right * $b0 * $b0], $extremes, [$this->lows[0]->of($lowsLeft, $sumLeft), $this->lows[1]->of($lowsRight, $sumRight)]];
     }
 }

@@ -31,7 +31,8 @@ final class StereoBins24 extends StereoBins
         $left = $right = 0.0;
         $lowLeft = $lowRight = \PHP_INT_MAX;
         $highLeft = $highRight = \PHP_INT_MIN;
-        $extremes = [];
+        $extremes = $lowsLeft = $lowsRight = [];
+        [$sumLeft, $sumsLeft, $sumRight, $sumsRight] = [0, 0, 0, 0];
         $end = $step = intdiv($this->bin, self::UNIT);
         $together = intdiv(Words::GROUP, 3);
         for ($at = $begin = 0, $length = \strlen($bytes); $at < $length; $at += 8 * Words::GROUP, $begin += $together) {
@@ -66,6 +67,10 @@ final class StereoBins24 extends StereoBins
                 $z = $q2 - $q1 - $q1 + $q;
                 $left += $y * $y;
                 $right += $z * $z;
+                $sumLeft += $l;
+                $sumsLeft += $sumLeft;
+                $sumRight += $r;
+                $sumsRight += $sumRight;
                 $next = $words[3 * $i + 1];
                 $l = (($next << 56) >> 40) | (($word >> 48) & 0xFFFF);
                 $r = ($next << 32) >> 40;
@@ -89,6 +94,10 @@ final class StereoBins24 extends StereoBins
                 $z = $q1 - $q - $q + $q2;
                 $left += $y * $y;
                 $right += $z * $z;
+                $sumLeft += $l;
+                $sumsLeft += $sumLeft;
+                $sumRight += $r;
+                $sumsRight += $sumRight;
                 $w1 = $w2;
                 $w2 = $w;
                 $v1 = $v2;
@@ -120,6 +129,10 @@ final class StereoBins24 extends StereoBins
                 $z = $q2 - $q1 - $q1 + $q;
                 $left += $y * $y;
                 $right += $z * $z;
+                $sumLeft += $l;
+                $sumsLeft += $sumLeft;
+                $sumRight += $r;
+                $sumsRight += $sumRight;
                 $l = ($word << 24) >> 40;
                 $r = $word >> 40;
                 if ($l > $highLeft) {
@@ -142,6 +155,10 @@ final class StereoBins24 extends StereoBins
                 $z = $q1 - $q - $q + $q2;
                 $left += $y * $y;
                 $right += $z * $z;
+                $sumLeft += $l;
+                $sumsLeft += $sumLeft;
+                $sumRight += $r;
+                $sumsRight += $sumRight;
                 $w1 = $w2;
                 $w2 = $w;
                 $v1 = $v2;
@@ -150,11 +167,15 @@ final class StereoBins24 extends StereoBins
                 $p2 = $p;
                 $q1 = $q2;
                 $q2 = $q;
+                if (1 === ($begin + $i & 1)) {
+                    $lowsLeft[] = $sumsLeft;
+                    $lowsRight[] = $sumsRight;
+                }
             }
         }
         array_push($extremes, $lowLeft, $highLeft, $lowRight, $highRight);
         $this->hold([$w1, $w2, $v1, $v2, $p1, $p2, $q1, $q2]);
 
-        return [[$left * $b0 * $b0, $right * $b0 * $b0], $extremes];
+        return [[$left * $b0 * $b0, $right * $b0 * $b0], $extremes, [$this->lows[0]->of($lowsLeft, $sumLeft), $this->lows[1]->of($lowsRight, $sumRight)]];
     }
 }

@@ -6,10 +6,11 @@ namespace Wattage\Core\Speech;
 
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Aim;
 
 /**
- * When somebody speaks in a recording: where its level stands out of its own background. Own definition; the lengths are common
- * practice for speech.
+ * When somebody speaks in a recording: where it sounds like speech, and, where its level stands out of its own background there, from the moment it does
+ * to the moment it does no more. Of a recording whose sound nobody has judged, its level alone. Own definition; the lengths are common practice for speech.
  */
 final class Activity
 {
@@ -26,6 +27,16 @@ final class Activity
     private const SHORTEST_BLOCKS = 5;
     private const BRIDGE_BLOCKS = 15;
 
+    /** What the sound must speak for at the usual sensitivity, dB of odds; it goes on until it speaks for so much less. */
+    private const ODDS = -1.5;
+    private const LESS = 2.0;
+    private const SHORTEST_LIKELY_BLOCKS = 6;
+    /** Blocks of a record of chances. */
+    private const BLOCKS = 2;
+    /** Where the loud parts are so far above the background, the level says exactly where it begins and ends, if that is no further off than so many blocks. */
+    private const CLEAN = 2600;
+    private const NEAR_BLOCKS = 7;
+
     /** Blocks of which two must stand out before it begins; a click is one. */
     private const ONSET = 3;
 
@@ -40,21 +51,96 @@ final class Activity
     }
 
     /**
-     * @param float $sensitivity dB above the background
+     * @param float $sensitivity dB that the level must be above the background, and what is said of the sound above even odds, where 10 dB are usual: less takes more for speech
+     * @param ?SpeechChance $chance how much it sounds like speech; null where nobody knows
      *
      * @return list<Span> source samples, apart and in order
      */
-    public static function in(SpeechLevels $levels, int $rate, float $sensitivity): array
+    public static function in(SpeechLevels $levels, int $rate, float $sensitivity, ?SpeechChance $chance = null): array
     {
         $frames = intdiv($rate, SourceBlocks::PER_SECOND);
-        $spans = [];
-        foreach (self::joined(self::runs($levels, self::thresholds($levels, (int) round(100 * $sensitivity)))) as [$first, $end]) {
-            if ($end - $first >= self::SHORTEST_BLOCKS) {
-                $spans[] = Span::of($first * $frames, $end * $frames);
+        $runs = array_filter(self::joined(self::runs($levels, self::thresholds($levels, (int) round(100 * $sensitivity)))), static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST_BLOCKS);
+        if (null !== $chance) {
+            $clean = array_filter($runs, static fn (array $run): bool => $levels->loud - $levels->backgrounds[intdiv($run[0], SourceBlocks::PER_SECOND)] >= self::CLEAN);
+            $runs = self::exactly(self::likely($chance, $sensitivity - Aim::USUAL_SENSITIVITY + self::ODDS), $clean, $levels->count);
+        }
+
+        return array_values(array_map(static fn (array $run): Span => Span::of($run[0] * $frames, $run[1] * $frames), $runs));
+    }
+
+    /**
+     * @param float $odds dB
+     *
+     * @return list<array{int, int}> first block, last block + 1
+     */
+    private static function likely(SpeechChance $chance, float $odds): array
+    {
+        $byte = static fn (float $odds): int => (int) ceil(SpeechChance::SURE / (1.0 + 10.0 ** (-$odds / 10.0)));
+        [$begins, $ends] = [$byte($odds), $byte($odds - self::LESS)];
+        $runs = [];
+        $start = null;
+        for ($i = 0, $n = $chance->count(); $i < $n; ++$i) {
+            $likely = \ord($chance->bytes[$i]);
+            if (null === $start && $likely >= $begins) {
+                $start = $i;
+            } elseif (null !== $start && $likely < $ends) {
+                $runs[] = [self::BLOCKS * $start, self::BLOCKS * $i];
+                $start = null;
+            }
+        }
+        if (null !== $start) {
+            $runs[] = [self::BLOCKS * $start, self::BLOCKS * $n];
+        }
+
+        return array_values(array_filter(self::joined($runs), static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST_LIKELY_BLOCKS));
+    }
+
+    /**
+     * @param list<array{int, int}> $likely
+     * @param array<int, array{int, int}> $loud where the level stands out
+     * @param int $count blocks of the recording
+     *
+     * @return list<array{int, int}>
+     */
+    private static function exactly(array $likely, array $loud, int $count): array
+    {
+        $begins = array_column($loud, 0);
+        $ends = array_column($loud, 1);
+        $exact = [];
+        $b = $e = 0;
+        foreach ($likely as [$first, $end]) {
+            $first = self::nearest($first, $begins, $b);
+            $end = min($count, self::nearest($end, $ends, $e));
+            $before = array_pop($exact);
+            if (null !== $before && $before[1] < $first) {
+                $exact[] = $before;
+                $before = null;
+            }
+            if ($first < $end) {
+                $exact[] = [$before[0] ?? $first, $end];
+            } elseif (null !== $before) {
+                $exact[] = $before;
             }
         }
 
-        return $spans;
+        return $exact;
+    }
+
+    /**
+     * @param list<int> $edges in order
+     * @param int $at of the edges; where the last search ended
+     */
+    private static function nearest(int $block, array $edges, int &$at): int
+    {
+        while (isset($edges[$at]) && $edges[$at] < $block - self::NEAR_BLOCKS) {
+            ++$at;
+        }
+        $best = null;
+        for ($k = $at; isset($edges[$k]) && $edges[$k] <= $block + self::NEAR_BLOCKS; ++$k) {
+            $best = null === $best || abs($edges[$k] - $block) < abs($best - $block) ? $edges[$k] : $best;
+        }
+
+        return $best ?? $block;
     }
 
     /** @return list<int> by second */

@@ -7,6 +7,7 @@ namespace Wattage\Core\Speech;
 use Generator;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Time\Spans;
 
 /**
  * What of a recording is more than its background, for trimming dead air: from the first to the last moment that stands out of
@@ -32,20 +33,27 @@ final class HeardPart
 
     /**
      * @param Span $span source samples to look at
+     * @param list<Span> $speech source samples at which somebody speaks, apart and in order: of a recording that is for that, slams and handling before and after are none of it
      *
      * @return ?Span source samples; null where nothing stands out
      */
-    public static function of(SpeechLevels $levels, Span $span, int $rate): ?Span
+    public static function of(SpeechLevels $levels, Span $span, int $rate, array $speech = []): ?Span
     {
+        $spoken = Spans::within($speech, $span);
+        if ([] !== $spoken) {
+            return self::withRoom($spoken[0]->from, $spoken[\count($spoken) - 1]->to, $span, $rate);
+        }
         $frames = intdiv($rate, SourceBlocks::PER_SECOND);
         $first = intdiv($span->from, $frames);
         $count = min(max(1, intdiv($span->length(), $frames)), $levels->count - $first);
         $heard = $count > 0 ? self::heard($levels, $first, $count, self::threshold($levels, $first, $count)) : null;
 
-        return null === $heard ? null : Span::of(
-            max($span->from, $heard[0] * $frames - (int) (self::ROOM_BEFORE_SECONDS * $rate)),
-            min($span->to, $heard[1] * $frames + (int) (self::ROOM_AFTER_SECONDS * $rate)),
-        );
+        return null === $heard ? null : self::withRoom($heard[0] * $frames, $heard[1] * $frames, $span, $rate);
+    }
+
+    private static function withRoom(int $from, int $to, Span $span, int $rate): Span
+    {
+        return Span::of(max($span->from, $from - (int) (self::ROOM_BEFORE_SECONDS * $rate)), min($span->to, $to + (int) (self::ROOM_AFTER_SECONDS * $rate)));
     }
 
     /** @return ?array{int, int} first block, last block + 1 */

@@ -23,7 +23,7 @@ final class UpgradeCommand extends Command
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        foreach ($this->entities->getRepository(Source::class)->findBy(['state' => SourceState::Ready, 'soundSha256' => null]) as $source) {
+        foreach ($this->entities->getRepository(Source::class)->findBy(['state' => SourceState::Ready, 'soundDigest' => null]) as $source) {
             $output->writeln("Measuring {$source->name}");
             $this->upgrade->of($source);
             $this->entities->flush();

@@ -19,7 +19,7 @@ use Wattage\App\Storage\MissingFile;
 final class VerifyCommand extends Command
 {
     /** Of sources. Copies of a project share files. */
-    private const FILES = "SELECT DISTINCT 'sources/' || media || '/pcm' AS path, sound_sha256 AS sha256, name FROM source WHERE state = 'ready'
+    private const FILES = "SELECT DISTINCT 'sources/' || media || '/pcm' AS path, sound_digest AS digest, name FROM source WHERE state = 'ready'
         UNION SELECT DISTINCT 'sources/' || media || '/original', sha256, name FROM source WHERE state = 'ready' ORDER BY path";
 
     public function __construct(private readonly Connection $database, private readonly EntityManagerInterface $entities, private readonly MediaStore $store)
@@ -30,8 +30,8 @@ final class VerifyCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         $number = $wrong = 0;
-        foreach ($this->files() as [$path, $sha256, $name]) {
-            $state = $this->state($path, $sha256);
+        foreach ($this->files() as [$path, $digest, $name]) {
+            $state = $this->state($path, $digest);
             ++$number;
             if ('' !== $state) {
                 ++$wrong;
@@ -56,10 +56,10 @@ final class VerifyCommand extends Command
         }
     }
 
-    private function state(string $path, ?string $sha256): string
+    private function state(string $path, ?string $digest): string
     {
         try {
-            return $this->store->digest($path) === $sha256 ? '' : 'is damaged';
+            return null !== $digest && $this->store->digest($path, MediaStore::algorithmOf($digest)) === $digest ? '' : 'is damaged';
         } catch (MissingFile) {
             return 'is missing';
         }

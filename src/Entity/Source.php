@@ -78,8 +78,8 @@ class Source
     public ?string $warning = null;
 
     /** Of the sound as stored, hexadecimal; NULL before analysis. */
-    #[ORM\Column(length: 64, nullable: true)]
-    public ?string $soundSha256 = null;
+    #[ORM\Column(length: 32, nullable: true)]
+    public ?string $soundDigest = null;
 
     /** When it was recorded, samples at the mix rate since midnight, where the file says so. */
     #[ORM\Column(type: Types::BIGINT, nullable: true)]
@@ -149,7 +149,7 @@ class Source
     public function copiedTo(Project $project): self
     {
         $copy = new self($project, $this->name, $this->size);
-        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'loudness', 'warning', 'soundSha256', 'picture', 'beganAt', 'marks'] as $field) {
+        foreach (['media', 'state', 'received', 'sha256', 'format', 'fileRate', 'channels', 'bits', 'frames', 'peakDbfs', 'averageDbfs', 'loudness', 'warning', 'soundDigest', 'picture', 'beganAt', 'marks'] as $field) {
             $copy->{$field} = $this->{$field};
         }
 

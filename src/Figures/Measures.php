@@ -12,6 +12,7 @@ use Symfony\Contracts\Cache\CacheInterface;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Source;
 use Wattage\App\Media\MediaStore;
+use Wattage\Core\Bands\SourceBands;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Time\Span;
@@ -40,6 +41,21 @@ final readonly class Measures
         };
     }
 
+    /** @return Closure(string): ?SourceBands by the id that the mix calls a source by */
+    public function bandsOf(Project $project): Closure
+    {
+        $known = [];
+
+        return function (string $id) use ($project, &$known): ?SourceBands {
+            if (!\array_key_exists($id, $known)) {
+                $source = $this->source($project, $id);
+                $known[$id] = null === $source ? null : $this->store->bands($source);
+            }
+
+            return $known[$id];
+        };
+    }
+
     /** @return Closure(string): list<Span> when somebody speaks, in source samples, by the id that the mix calls a source by */
     public function activityOf(Project $project, int $rate, float $sensitivity): Closure
     {
@@ -60,11 +76,11 @@ final readonly class Measures
      *
      * @return list<Span>
      */
-    private function activity(Source $source, int $rate, float $sensitivity): array
+    public function activity(Source $source, int $rate, float $sensitivity): array
     {
-        $spans = $this->cache->get(\sprintf('activity-%s-%d-%.2f', $source->id, $rate, $sensitivity), fn (): array => array_map(
+        $spans = $this->cache->get(\sprintf('speech-%s-%d-%.2f', $source->id, $rate, $sensitivity), fn (): array => array_map(
             static fn (Span $span): array => [$span->from, $span->to],
-            Activity::in($this->store->speechLevels($source), $rate, $sensitivity),
+            Activity::in($this->store->speechLevels($source), $rate, $sensitivity, $this->store->speechChance($source)),
         ));
 
         return array_map(static fn (array $span): Span => Span::of(...$span), $spans);

@@ -13,6 +13,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
+use Wattage\App\Figures\ClarityFigures;
 use Wattage\App\Figures\DuckingPlans;
 use Wattage\App\Figures\Figures;
 use Wattage\App\Figures\Levelling;
@@ -118,6 +119,15 @@ final readonly class MixController
         $mix = $this->history->mixAt($project, $number);
 
         return new StreamedJsonResponse(['revision' => $number, ...$figures->of($project, $mix, $figures->measured($project, $mix))]);
+    }
+
+    /** How clearly the speech of a state is understood, moment by moment, and what covers it. */
+    #[Route('/revisions/{number}/clarity', requirements: ['number' => '\d{1,9}'], methods: 'GET')]
+    public function clarity(Uuid $id, int $number, ClarityFigures $figures): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return new JsonResponse(['revision' => $number, ...$figures->of($project, $this->history->mixAt($project, $number))]);
     }
 
     /** What meters show while a minute of a state plays. */

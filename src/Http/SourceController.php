@@ -16,6 +16,7 @@ use Wattage\App\Entity\PictureState;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
+use Wattage\App\Figures\Measures;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Refused;
 use Wattage\App\Project\ProjectAccess;
@@ -30,6 +31,7 @@ use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Signal\WavHeader;
 use Wattage\Core\Speech\HeardPart;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Side;
 
@@ -40,7 +42,7 @@ final readonly class SourceController
     /** The screen gets its sound in parts of this length. */
     public const SEGMENT_SECONDS = 2;
 
-    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities, private SourceView $views, private Record $record)
+    public function __construct(private ProjectAccess $access, private Sources $sources, private MediaStore $store, private EntityManagerInterface $entities, private SourceView $views, private Record $record, private Measures $measures)
     {
     }
 
@@ -139,14 +141,15 @@ final readonly class SourceController
         return $file->part(MediaStore::pathOf($source, $part), 'application/octet-stream', $request);
     }
 
-    /** What of a source stands out of its background, for trimming dead air. */
+    /** What of a source stands out of its background, or is spoken, where it is asked for that: for trimming dead air. */
     #[Route('/api/sources/{id}/heard', methods: 'GET')]
     public function heard(Uuid $id, Request $request): JsonResponse
     {
         $source = $this->ready($id);
         $from = max(0, $request->query->getInt('from'));
         $to = min((int) $source->frames, $request->query->getInt('to', (int) $source->frames));
-        $heard = HeardPart::of($this->store->speechLevels($source), Span::of($from, $to), Mix::DEFAULT_RATE);
+        $speech = $request->query->getBoolean('speech') ? $this->measures->activity($source, Mix::DEFAULT_RATE, Aim::USUAL_SENSITIVITY) : [];
+        $heard = HeardPart::of($this->store->speechLevels($source), Span::of($from, $to), Mix::DEFAULT_RATE, $speech);
 
         return new JsonResponse(['heard' => null === $heard ? null : ['from' => $heard->from, 'to' => $heard->to]]);
     }

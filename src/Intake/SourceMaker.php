@@ -13,15 +13,14 @@ use Wattage\App\Media\AudioFacts;
 use Wattage\App\Media\Complaints;
 use Wattage\App\Media\Ffmpeg;
 use Wattage\App\Media\Measured;
+use Wattage\App\Media\Measuring;
+use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Quotas;
 use Wattage\App\Media\Refused;
 use Wattage\App\Media\SourceParts;
 use Wattage\App\Media\Spool;
 use Wattage\App\Storage\NoRoom;
-use Wattage\App\Storage\OutFile;
-use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\Totals;
-use Wattage\Core\Signal\NotWritten;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Timeline\Mix;
 
@@ -32,7 +31,7 @@ final readonly class SourceMaker
     private const LENGTH_TOLERANCE_SECONDS = 0.5;
 
     /** Of all that is measured beside the sound itself, for one channel of one second. */
-    private const MEASURED_BYTES_PER_SECOND = 1800;
+    private const MEASURED_BYTES_PER_SECOND = 2500;
 
     public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private SourceParts $parts, private Quotas $quotas)
     {
@@ -48,38 +47,34 @@ final readonly class SourceMaker
     {
         $seconds = $facts->claimedSeconds ?? 0.0;
         $this->spool->needs((int) ($seconds * $facts->channels * (Mix::DEFAULT_RATE * $facts->bits / 8 + self::MEASURED_BYTES_PER_SECOND)), $source->name);
-        [$totals, $soundSha256, $warning] = $this->decode($source, $facts, $work, $share);
+        [$totals, $soundDigest, $warning] = $this->decode($source, $facts, $work, $share);
         [$average, $loudness] = $this->parts->work($work, $facts->channels, $share->alive(...));
-        $this->parts->publish($source, $work, ['pcm' => $soundSha256, 'original' => $sha256], $share->alive(...));
+        $this->parts->publish($source, $work, ['pcm' => $soundDigest, 'original' => $sha256], $share->alive(...));
 
-        return new Measured($facts, $totals, $average, $loudness, $sha256, $soundSha256, $facts->whySilent ?? $warning);
+        return new Measured($facts, $totals, $average, $loudness, $sha256, $soundDigest, $facts->whySilent ?? $warning);
     }
 
-    /** @return array{Totals, string, ?string} with the SHA-256 of the sound, and what the decoder complained about */
+    /** @return array{Totals, string, ?string} with the digest of the sound, and what the decoder complained about */
     private function decode(Source $source, AudioFacts $facts, string $work, Share $share): array
     {
         $format = PcmFormat::of($facts->channels, $facts->bits);
-        [$pcm, $blocks, $waveform] = array_map(fn (string $part): OutFile => $this->spool->file($work, $part, $source->name), ['pcm', 'blocks', 'waveform']);
-        $measurer = new SourceMeasurer($format, Mix::DEFAULT_RATE, $blocks->stream(), $waveform->stream());
+        $pcm = $this->spool->file($work, 'pcm', $source->name);
+        $measuring = Measuring::into($this->spool, $work, $format, $facts->rate, $source->name);
         $expected = $facts->claimedSeconds * Mix::DEFAULT_RATE * $format->bytesPerFrame();
         $most = $this->quotas->secondsLeft($source) * Mix::DEFAULT_RATE * $format->bytesPerFrame();
-        $hash = hash_init('sha256');
+        $hash = hash_init(MediaStore::DIGEST);
         $done = 0;
         $complaints = new Complaints();
-        try {
-            foreach ($this->ffmpeg->decode("{$work}/original", $source->name, $facts, Mix::DEFAULT_RATE, $complaints) as $piece) {
-                $pcm->write($piece);
-                hash_update($hash, $piece);
-                $measurer->push($piece);
-                $done += \strlen($piece);
-                $done <= $most || throw $this->quotas->tooMuchSound($source);
-                $share->report($expected > 0 ? $done / $expected : 0.5);
-            }
-            $totals = $measurer->finish();
-        } catch (NotWritten) {
-            $blocks->full();
+        foreach ($this->ffmpeg->decode("{$work}/original", $source->name, $facts, Mix::DEFAULT_RATE, $complaints) as $piece) {
+            $pcm->write($piece);
+            hash_update($hash, $piece);
+            $measuring->push($piece);
+            $done += \strlen($piece);
+            $done <= $most || throw $this->quotas->tooMuchSound($source);
+            $share->report($expected > 0 ? $done / $expected : 0.5);
         }
-        array_map(static fn (OutFile $file) => $file->close(), [$pcm, $blocks, $waveform]);
+        $totals = $measuring->finish();
+        $pcm->close();
         $found = $totals->frames / Mix::DEFAULT_RATE;
         if (null !== $facts->claimedSeconds && $found < $facts->claimedSeconds - self::LENGTH_TOLERANCE_SECONDS) {
             throw Refused::cutOff($source->name, $facts->claimedSeconds, $found);

@@ -17,7 +17,7 @@ final readonly class Measured
      * @param ?float $average dBFS, pauses left out; null for silence
      * @param array{integrated: ?float, range: float, maxShortTerm: ?float} $loudness LUFS, LU, LUFS: as it is heard on a track without any gain
      * @param string $sha256 of the file as sent
-     * @param string $soundSha256 of the sound as stored
+     * @param string $soundDigest of the sound as stored, see MediaStore
      * @param ?string $warning what was wrong with the file although it could be read
      */
     public function __construct(
@@ -26,7 +26,7 @@ final readonly class Measured
         public ?float $average,
         public array $loudness,
         public string $sha256,
-        public string $soundSha256,
+        public string $soundDigest,
         public ?string $warning,
     ) {
     }
@@ -45,7 +45,7 @@ final readonly class Measured
         $source->warning = $this->warning;
         $source->picture = $this->facts->hasPicture ? PictureState::Making : PictureState::None;
         $source->sha256 = $this->sha256;
-        $source->soundSha256 = $this->soundSha256;
+        $source->soundDigest = $this->soundDigest;
         $source->beganAt = null === $this->facts->beganAt ? null : (int) round($this->facts->beganAt * Mix::DEFAULT_RATE);
         $source->marks = array_map(static fn (array $mark): array => [(int) round($mark[0] * Mix::DEFAULT_RATE), $mark[1]], $this->facts->chapters);
         $source->problem = null;

@@ -13,14 +13,21 @@ use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
 use Wattage\App\Storage\Store;
 use Wattage\App\Storage\StoredBytes;
+use Wattage\Core\Bands\SourceBands;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Signal\PcmFormat;
+use Wattage\Core\Speech\SpeechChance;
 use Wattage\Core\Speech\SpeechLevels;
 
 /** Finished files: the sources as sent and as measured, and deliveries. */
 final readonly class MediaStore
 {
+    /** What sound and all that was measured of it is told by: whether it is what was written, not whether somebody meant harm, and in a tenth of the time. */
+    public const DIGEST = 'xxh128';
+    /** What files are told by that people sent, and get. */
+    private const OF_FILES = 'sha256';
+
     private const HASHED_AT_ONCE = 4 << 20;
 
     public function __construct(private Store $store)
@@ -36,22 +43,28 @@ final readonly class MediaStore
     /**
      * Stores a local file, and reads it again from where it then is: only what is the same there is stored.
      *
-     * @param string $sha256 of the file as it was made, hexadecimal
+     * @param string $digest of the file as it was made, hexadecimal
      * @param Closure(): mixed $tick called now and then
      *
      * @throws NoRoom|Damaged
      */
-    public function put(string $path, string $localFile, string $sha256, Closure $tick): void
+    public function put(string $path, string $localFile, string $digest, Closure $tick): void
     {
         $this->store->put($path, $localFile, $tick);
-        $this->digest($path, $tick) === $sha256 || throw new Damaged($path);
+        $this->digest($path, self::algorithmOf($digest), $tick) === $digest || throw new Damaged($path);
     }
 
-    /** @return string SHA-256 of what is stored, hexadecimal @throws MissingFile */
-    public function digest(string $path, ?Closure $tick = null): string
+    /** Each is as long as only one kind is. */
+    public static function algorithmOf(string $digest): string
+    {
+        return 2 * 16 === \strlen($digest) ? self::DIGEST : self::OF_FILES;
+    }
+
+    /** @return string of what is stored, hexadecimal @throws MissingFile */
+    public function digest(string $path, string $algorithm, ?Closure $tick = null): string
     {
         $file = $this->store->open($path);
-        $hash = hash_init('sha256');
+        $hash = hash_init($algorithm);
         for ($at = 0, $size = $file->size(); $at < $size; $at += self::HASHED_AT_ONCE) {
             hash_update($hash, $file->read($at, self::HASHED_AT_ONCE));
             null === $tick || $tick();
@@ -92,6 +105,12 @@ final readonly class MediaStore
         return SourceTenths::fromBytes($this->bytes($source, 'tenths'), $source->channels ?? 1);
     }
 
+    /** What lies in each of its bands every 100 ms. */
+    public function bands(Source $source): SourceBands
+    {
+        return SourceBands::fromBytes($this->bytes($source, 'bands'), $source->channels ?? 1);
+    }
+
     /**
      * What it was measured in, minute by minute.
      *
@@ -106,10 +125,16 @@ final readonly class MediaStore
         }
     }
 
-    /** All that finding speech in it needs. */
+    /** How loud it is against its own background. */
     public function speechLevels(Source $source): SpeechLevels
     {
         return SpeechLevels::fromBytes($this->bytes($source, 'speech-levels'));
+    }
+
+    /** How much it sounds like speech. */
+    public function speechChance(Source $source): SpeechChance
+    {
+        return SpeechChance::fromBytes($this->bytes($source, 'speech-chance'));
     }
 
     /**

@@ -17,20 +17,26 @@ use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Signal\NotWritten;
+use Wattage\Core\Speech\SpeechChance;
 use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Timeline\Side;
 
 /** All that is derived from the sound of a source, worked out once, in streams, so that requests only read small parts of it. */
 final readonly class SourceParts
 {
-    private const DERIVED = ['blocks', 'waveform', 'tenths', 'speech-levels'];
+    /** By bands, every 40 ms: speech is found from it, and then it is not kept. */
+    public const RECORDS = 'records';
+
+    private const RECORDS_AT_ONCE = 1 << 16;
+
+    private const DERIVED = ['blocks', 'waveform', 'bands', 'tenths', 'speech-levels', 'speech-chance'];
 
     public function __construct(private Spool $spool, private MediaStore $store)
     {
     }
 
     /**
-     * From the blocks and the waveform in a work directory to all the rest.
+     * From the blocks, the waveform, the bands and the records in a work directory to all the rest.
      *
      * @param Closure(): mixed $tick called now and then
      *
@@ -44,6 +50,7 @@ final readonly class SourceParts
         $tick();
         $tenths = SourceTenths::bytesOf(self::minutes($work, $channels, $tick), $channels);
         $this->keep($work, 'tenths', $tenths);
+        $this->keep($work, 'speech-chance', SpeechChance::ofRecords(self::records($work, $tick))->bytes);
         $this->keep($work, 'speech-levels', SpeechLevels::ofMinutes(self::minutes($work, $channels, $tick))->toBytes());
         $tick();
 
@@ -51,7 +58,7 @@ final readonly class SourceParts
     }
 
     /**
-     * @param array<string, string> $known parts to store beside those worked out here, and their SHA-256
+     * @param array<string, string> $known parts to store beside those worked out here, and their digests
      * @param Closure(): mixed $tick called now and then
      *
      * @throws NoRoom|Damaged
@@ -60,8 +67,8 @@ final readonly class SourceParts
     {
         $outlines = array_map(basename(...), glob("{$work}/overview-*") ?: []);
         foreach ([...array_keys($known), ...self::DERIVED, ...$outlines] as $part) {
-            $sha256 = $known[$part] ?? (string) hash_file('sha256', "{$work}/{$part}");
-            $this->store->put(MediaStore::pathOf($source, $part), "{$work}/{$part}", $sha256, $tick);
+            $digest = $known[$part] ?? (string) hash_file(MediaStore::DIGEST, "{$work}/{$part}");
+            $this->store->put(MediaStore::pathOf($source, $part), "{$work}/{$part}", $digest, $tick);
         }
     }
 
@@ -125,6 +132,24 @@ final readonly class SourceParts
             }
         } finally {
             fclose($blocks);
+        }
+    }
+
+    /**
+     * @param Closure(): mixed $tick
+     *
+     * @return Generator<string>
+     */
+    private static function records(string $work, Closure $tick): Generator
+    {
+        $records = fopen("{$work}/".self::RECORDS, 'r') ?: throw new RuntimeException('A work file is gone.');
+        try {
+            while ('' !== ($bytes = (string) fread($records, self::RECORDS_AT_ONCE))) {
+                yield $bytes;
+                $tick();
+            }
+        } finally {
+            fclose($records);
         }
     }
 }

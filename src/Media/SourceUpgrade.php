@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Media;
 
 use Wattage\App\Entity\Source;
+use Wattage\Core\Timeline\Mix;
 
 /** Works out of a source that was taken in by an earlier version what is stored beside its sound today. */
 final readonly class SourceUpgrade
@@ -17,12 +18,15 @@ final readonly class SourceUpgrade
     {
         $work = $this->spool->workDirectory($source->id);
         try {
-            foreach (['blocks', 'waveform'] as $part) {
-                $this->store->fetch($source, $part, $this->spool->file($work, $part, $source->name), static fn () => null);
+            $measuring = Measuring::into($this->spool, $work, MediaStore::formatOf($source), $source->fileRate ?? Mix::DEFAULT_RATE, $source->name);
+            $sound = $this->store->sound($source);
+            for ($at = 0; $at < (int) $source->frames; $at += Mix::DEFAULT_RATE) {
+                $measuring->push($sound->read($at, min(Mix::DEFAULT_RATE, (int) $source->frames - $at)));
             }
+            $measuring->finish();
             [, $source->loudness] = $this->parts->work($work, $source->channels ?? 1, static fn () => null);
             $this->parts->publish($source, $work, [], static fn () => null);
-            $source->soundSha256 = $this->store->digest(MediaStore::pathOf($source, 'pcm'));
+            $source->soundDigest = $this->store->digest(MediaStore::pathOf($source, 'pcm'), MediaStore::DIGEST);
         } finally {
             $this->spool->remove($work);
         }

@@ -32,6 +32,7 @@ final class AccessTest extends ApiTestCase
         yield 'go to a state' => ['PUT', '/api/projects/{project}/head', ['revision' => 1], [403, 200, 200]];
         yield 'an earlier state' => ['GET', '/api/projects/{project}/revisions/1/mix', null, [200, 200, 200]];
         yield 'figures' => ['GET', '/api/projects/{project}/revisions/1/figures', null, [200, 200, 200]];
+        yield 'clarity' => ['GET', '/api/projects/{project}/revisions/1/clarity', null, [200, 200, 200]];
         yield 'figures as CSV' => ['GET', '/api/projects/{project}/revisions/1/figures.csv', null, [200, 200, 200]];
         yield 'what meters show' => ['GET', '/api/projects/{project}/revisions/1/moments/0', null, [200, 200, 200]];
         yield 'even up' => ['POST', '/api/projects/{project}/even-up', ['clips' => ['gone'], 'by' => 'peak', 'to' => 'stem'], [422, 422, 422]];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Tests\app;
 
 use Wattage\Tests\support\Sound;
+use Wattage\Tests\support\Voice;
 
 /** Predicted loudness and buried speech over HTTP, with the fixes it offers. */
 final class FiguresTest extends ApiTestCase
@@ -13,7 +14,7 @@ final class FiguresTest extends ApiTestCase
     {
         $this->signedIn();
         $project = $this->newProject();
-        $voice = $this->bringIn($project, 'voice.wav', self::sound('0.2*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)'))['id'];
+        $voice = $this->bringIn($project, 'voice.wav', Voice::wav([[1.0, 3.0], [5.0, 6.0]], 6.0, 0.14))['id'];
         $bed = $this->bringIn($project, 'bed.wav', self::sound('0.1*sin(2*PI*440*t)'))['id'];
         foreach ([
             ['edit' => 'add-track', 'track' => 's', 'name' => 'S', 'stem' => 'speech'],
@@ -157,7 +158,7 @@ final class FiguresTest extends ApiTestCase
     {
         $this->signedIn();
         $project = $this->newProject();
-        $voice = $this->bringIn($project, 'voice.wav', self::sound('(0.02+0.03*gt(t\\,3))*sin(2*PI*300*t)*gt(sin(2*PI*0.5*t+0.1)\\,-0.6)'))['id'];
+        $voice = $this->bringIn($project, 'voice.wav', Voice::wav([[0.0, 1.4, 0.3], [1.9, 3.1, 0.3], [3.6, 4.8], [5.3, 6.0]], 6.0, 0.03))['id'];
         foreach ([
             ['edit' => 'add-track', 'track' => 's', 'name' => 'S', 'stem' => 'speech'],
             ['edit' => 'add-clip', 'track' => 's', 'clip' => 'a', 'source' => $voice, 'at' => 0],

@@ -7,6 +7,7 @@ namespace Wattage\Tests\app;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\TestDox;
 use Wattage\Tests\support\Sound;
+use Wattage\Tests\support\Voice;
 
 /** Files that are handed over, read by others: ffprobe, mediainfo, ffmpeg's ebur128 and loudgain. */
 final class HandoverTest extends ApiTestCase
@@ -394,11 +395,9 @@ final class HandoverTest extends ApiTestCase
     {
         $signIn && $this->signedIn();
         $project = $this->newProject();
-        $voice = Sound::file('', '.wav');
-        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'anoisesrc=d=12:c=pink:r=48000:a=0.2:seed=4,tremolo=f=2:d=0.9', '-ac', '1', $voice]);
         $music = Sound::file('', '.wav');
         Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'aevalsrc=0.1*sin(2*PI*220*t)+0.8*sin(2*PI*1100*t)*lt(mod(t\,3)\,0.004)|0.1*sin(2*PI*330*t):d=12:s=48000', $music]);
-        $ids = [$this->bringIn($project, 'voice.wav', (string) file_get_contents($voice), 1 << 20)['id'], $this->bringIn($project, 'music.wav', (string) file_get_contents($music), 1 << 20)['id']];
+        $ids = [$this->bringIn($project, 'voice.wav', Voice::wav([[0.3, 5.0], [5.8, 12.0]], 12.0), 1 << 20)['id'], $this->bringIn($project, 'music.wav', (string) file_get_contents($music), 1 << 20)['id']];
         foreach ([['s', 'S', 'speech'], ['m', 'M', 'music']] as $i => [$track, $name, $stem]) {
             $this->edit($project, ['edit' => 'add-track', 'track' => $track, 'name' => $name, 'stem' => $stem]);
             $this->edit($project, ['edit' => 'add-clip', 'track' => $track, 'clip' => "c{$track}", 'source' => $ids[$i], 'at' => 0]);

@@ -20,6 +20,7 @@ use Wattage\Core\Timeline\DuckTiming;
 use Wattage\Core\Timeline\Hue;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
+use Wattage\Core\Timeline\Room;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Zone;
 
@@ -61,7 +62,8 @@ final class ScreenConstants
             'aim' => [
                 'clearance' => [Aim::LEAST_CLEARANCE, Aim::MOST_CLEARANCE],
                 'sensitivity' => [Aim::LEAST_SENSITIVITY, Aim::MOST_SENSITIVITY],
-                'usual' => ['clearance' => $aim->clearance, 'sensitivity' => $aim->sensitivity, 'loudness' => $aim->loudness, 'truePeak' => $aim->truePeak],
+                'usual' => ['clearance' => $aim->clearance, 'sensitivity' => $aim->sensitivity, 'loudness' => $aim->loudness, 'truePeak' => $aim->truePeak, 'clarity' => $aim->clarity, 'room' => $aim->room->value],
+                'rooms' => array_combine(array_column(Room::cases(), 'value'), array_map(static fn (Room $room): string => $room->label(), Room::cases())),
                 'zones' => $byStem(static fn (Stem $stem): array => array_filter(get_object_vars(Zone::usual($stem)), is_float(...))),
             ],
             'duck' => [

@@ -14,6 +14,7 @@ use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Aim;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Room;
 use Wattage\Core\Timeline\Stem;
 
 /** Edits of faders and of what the mix aims at. */
@@ -35,8 +36,8 @@ final class DeskEdits
 
     private static function setAim(Fields $fields): SetAim
     {
-        $has = array_filter(['clearance', 'sensitivity', 'loudness', 'truePeak'], $fields->has(...));
-        [] !== $has || throw InvalidEdit::nothingToSet('clearance, sensitivity, loudness, truePeak');
+        $has = array_filter(['clearance', 'sensitivity', 'loudness', 'truePeak', 'clarity', 'room'], $fields->has(...));
+        [] !== $has || throw InvalidEdit::nothingToSet('clearance, sensitivity, loudness, truePeak, clarity, room');
         $number = static fn (string $name, float $min, float $max): ?float => $fields->has($name) ? $fields->float($name, $min, $max) : null;
 
         return new SetAim(
@@ -44,6 +45,8 @@ final class DeskEdits
             $number('sensitivity', Aim::LEAST_SENSITIVITY, Aim::MOST_SENSITIVITY),
             $number('loudness', -60.0, 0.0),
             $number('truePeak', -20.0, 0.0),
+            $number('clarity', 0.0, Aim::MOST_CLARITY),
+            $fields->has('room') ? $fields->choice('room', Room::class) : null,
         );
     }
 

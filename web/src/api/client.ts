@@ -47,6 +47,8 @@ export const api = {
     json("GET /api/projects/{id}/revisions/{number}/mix", { id, number: revision }),
   figures: (id: string, revision: number) =>
     json("GET /api/projects/{id}/revisions/{number}/figures", { id, number: revision }),
+  clarity: (id: string, revision: number) =>
+    json("GET /api/projects/{id}/revisions/{number}/clarity", { id, number: revision }),
   moments: (id: string, revision: number, minute: number) =>
     json("GET /api/projects/{id}/revisions/{number}/moments/{minute}", { id, number: revision, minute }),
   measure: (id: string, part: { clips: string[]; from?: number; to?: number }, edit: Edit | null) =>
@@ -89,8 +91,12 @@ export const api = {
   },
   segment: async (id: string, number: number) =>
     (await request("GET /api/sources/{id}/segments/{number}", { id, number })).arrayBuffer(),
-  heard: async (id: string, from: number, to: number) =>
-    (await json("GET /api/sources/{id}/heard", { id }, undefined, { query: { from, to } })).heard,
+  heard: async (id: string, from: number, to: number, speech: boolean) =>
+    (
+      await json("GET /api/sources/{id}/heard", { id }, undefined, {
+        query: { from, to, speech: speech ? 1 : 0 },
+      })
+    ).heard,
   outline: async (id: string, level: number, channel?: Side) => {
     const answer = await request("GET /api/sources/{id}/outline/{level}", { id, level }, undefined, {
       query: { channel },

@@ -117,7 +117,16 @@ export const CORE = {
             "clearance": 15,
             "sensitivity": 10,
             "loudness": -23,
-            "truePeak": -1
+            "truePeak": -1,
+            "clarity": 75,
+            "room": "quiet"
+        },
+        "rooms": {
+            "quiet": "a quiet room",
+            "phone": "a telephone\u2019s loudspeaker",
+            "kitchen": "a kitchen",
+            "car": "a car",
+            "hearing": "a mild hearing loss"
         },
         "zones": {
             "speech": {

@@ -2,6 +2,7 @@ import type {
   Aim,
   Clip,
   Cue,
+  Clarity,
   Figures,
   Hue,
   Keyframe,
@@ -87,6 +88,8 @@ export interface Scene {
   playhead: number;
   solo: string[];
   figures: Figures | null;
+  clarity: Clarity | null;
+  judged: MixState["judged"];
   aim: Aim;
   captions: Cue[];
   /** Where the buried stretch at hand begins. */
@@ -117,6 +120,8 @@ export const DRAWN = [
   "hiddenWires",
   "solo",
   "figures",
+  "clarity",
+  "judged",
   "aim",
   "captions",
   "stretch",
@@ -199,6 +204,8 @@ export function buildScene(
     playhead: state.playhead,
     solo: state.solo,
     figures: state.figures,
+    clarity: state.clarity,
+    judged: state.judged,
     aim: state.aim,
     captions: state.captions,
     stretch: state.stretch,

@@ -3,6 +3,7 @@ import type {
   Clip,
   DuckingPlan,
   Edit,
+  Clarity,
   Figures,
   LanePart,
   Levels,
@@ -116,6 +117,10 @@ export interface ScreenState {
   typingTime: boolean;
   /** What the state shown will measure at; of an earlier one while the server is at work. */
   figures: Figures | null;
+  /** How clearly its speech is understood; of an earlier one likewise. */
+  clarity: Clarity | null;
+  /** What the strip between speech and the rest shows: how far speech stands above it, or how clearly it is understood. */
+  judged: "clearance" | "clarity";
   /** The buried stretch at hand, by where it begins. */
   stretch: number | null;
   /** Clips as a plan would make them, by id, while it is looked at: heard in place of those that are kept. */
@@ -260,6 +265,8 @@ export function freshScreen(rate: number): ScreenState {
     looking: null,
     typingTime: false,
     figures: null,
+    clarity: null,
+    judged: "clearance",
     stretch: null,
     planned: null,
     duckTry: null,

@@ -37,9 +37,10 @@ function Trimmer({ clip, onDone }: { clip: Clip; onDone: () => void }) {
   const [close, setClose] = useState(true);
   const margin = Math.round(Math.max(rate, clip.length * 0.1));
   const shown = { from: Math.max(0, clip.in - margin), to: Math.min(whole, clip.in + clip.length + margin) };
+  const isSpeech = useMix((s) => s.tracks.find((t) => t.id === clip.track)?.stem === "speech");
   const { data: heard } = useQuery({
-    queryKey: ["heard", clip.source, shown.from, shown.to],
-    queryFn: () => api.heard(clip.source, shown.from, shown.to),
+    queryKey: ["heard", clip.source, shown.from, shown.to, isSpeech],
+    queryFn: () => api.heard(clip.source, shown.from, shown.to, isSpeech),
   });
   const heardHere = useRef(false);
   // What was begun here ends here.

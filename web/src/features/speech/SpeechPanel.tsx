@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { usePlayer } from "@/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { openStretches } from "@/commands/buried";
+import { ClaritySection } from "./ClaritySection";
 import { Programme } from "./Programme";
 import { Stretch } from "./Stretch";
 import { TypedField } from "@/parts/TypedField";
@@ -21,6 +22,7 @@ export function SpeechPanel() {
       <Wanted />
       <Captions />
       <Stretches />
+      <ClaritySection />
       <Programme />
     </div>
   );
@@ -63,12 +65,12 @@ function Wanted() {
       </label>
       <div
         className="flex items-center justify-between gap-2"
-        title="How far above the background of its recording a sound must stand to count as speech. Less hears quieter speech."
+        title="How much must speak for a sound being speech, in dB; 10 is usual. Less hears softer and less certain speech, more takes less for it."
       >
-        <span className="text-faint">Heard as speech from, dB</span>
+        <span className="text-faint">Taken for speech from, dB</span>
         <TypedField
           className="!w-14"
-          label="Sensitivity: dB above the background"
+          label="Sensitivity: dB that must speak for speech"
           shown={String(aim.sensitivity)}
           disabled={!canEdit}
           onCommit={(text) => edit({ edit: "set-aim", sensitivity: Number(text.replace(",", ".")) })}
@@ -115,7 +117,11 @@ function Captions() {
               Remove
             </button>
           )}
-          <button type="button" className="button px-2 py-0.5" onClick={() => picker.current?.click()}>
+          <button
+            type="button"
+            className="button shrink-0 px-2 py-0.5"
+            onClick={() => picker.current?.click()}
+          >
             {count ? "Others…" : "WebVTT, SRT…"}
           </button>
         </>

@@ -10,6 +10,8 @@ const BAR = 3;
 const NARROW = 4;
 /** LU at the upper edge of the strip. */
 const TOP_LU = 30;
+/** Of its height that a bar has at least. */
+const LEAST_PART = 0.027;
 
 /** How far the speech stands above the rest, moment by moment, against the wanted clearance. What is buried is hatched and says so. */
 export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
@@ -19,11 +21,13 @@ export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palet
   ctx.fillRect(0, top, scene.width, height);
   ctx.globalAlpha = 1;
   drawSpoken(ctx, scene, palette);
-  if (!scene.figures) return;
+  const measure = measureOf(scene);
+  if (!scene.figures || !measure) return;
   const base = top + height - 2;
-  const yOf = (lu: number) => base - (Math.min(TOP_LU, Math.max(0.8, lu)) / TOP_LU) * (height - 16);
-  drawBars(ctx, scene, palette, base, yOf);
-  const wanted = yOf(scene.aim.clearance);
+  const yOf = (value: number) =>
+    base - Math.min(1, Math.max(LEAST_PART, value / measure.most)) * (height - 16);
+  drawBars(ctx, scene, palette, measure, base, yOf);
+  const wanted = yOf(measure.wanted);
   ctx.strokeStyle = palette.faint;
   ctx.lineWidth = 1;
   ctx.setLineDash([4, 4]);
@@ -33,11 +37,38 @@ export function drawClearance(ctx: CanvasRenderingContext2D, scene: Scene, palet
   ctx.stroke();
   ctx.setLineDash([]);
   if (scene.trying) return;
+  if (scene.judged === "clarity") return drawCovered(ctx, scene, palette);
   const { buried, moreBuried } = scene.figures;
   const isNarrow = (b: Buried) => b.accepted === null && (b.to - b.from) / scene.view.perPx < NARROW;
   for (const one of buried) if (!isNarrow(one)) drawBuried(ctx, scene, one, palette);
   drawMany(ctx, scene, [...buried.filter(isNarrow).map((b) => [b.from, b.to]), ...moreBuried], palette);
 }
+
+/** What the strip shows of each moment of speech: its values, which of them is wanted, and which reaches the upper edge. */
+interface Measure {
+  runs: [number, number[]][];
+  wanted: number;
+  most: number;
+}
+
+function measureOf({ judged, figures, clarity, aim }: Scene): Measure | null {
+  if (judged === "clarity") return clarity && { runs: clarity.clarity, wanted: aim.clarity, most: 100 };
+  return figures && { runs: figures.clearance, wanted: aim.clearance, most: TOP_LU };
+}
+
+/** Where speech is less clear than wanted: which track covers it, and where in the spectrum. */
+function drawCovered(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
+  const { top, height } = scene.layout.clearance;
+  for (const { from, to, worst, track, fromHz, toHz } of scene.clarity?.covered ?? []) {
+    const [left, right] = [xOf(scene.view, from), xOf(scene.view, to)];
+    if (right < 0 || left > scene.width) continue;
+    hatch(ctx, left, top + 1, Math.max(1, right - left), height - 2, palette.trouble, 0.4);
+    const name = scene.layout.lanes.find((lane) => lane.track.id === track)?.track.name ?? "softly spoken";
+    drawWord(ctx, name, `${worst} · ${hertz(fromHz)}–${hertz(toHz)}`, left, right, top, palette.trouble);
+  }
+}
+
+const hertz = (hz: number) => (hz < 1000 ? String(hz) : `${hz / 1000}k`);
 
 /** What is buried where there is no room for words, and what is beyond what is listed: those that stand close are hatched as one. */
 function drawMany(
@@ -99,25 +130,26 @@ function drawBars(
   ctx: CanvasRenderingContext2D,
   scene: Scene,
   palette: Palette,
+  { runs, wanted }: Measure,
   base: number,
-  yOf: (lu: number) => number,
+  yOf: (value: number) => number,
 ): void {
-  const { view, rate, width, figures, aim } = scene;
+  const { view, rate, width } = scene;
   const tenth = rate / 10;
   const perBar = (BAR * view.perPx) / tenth;
-  for (const [first, values] of figures?.clearance ?? []) {
+  for (const [first, values] of runs) {
     const left = xOf(view, first * tenth);
     if (left > width || xOf(view, (first + values.length) * tenth) < 0) continue;
     const start = Math.max(0, Math.floor(-left / BAR));
     const bars = Math.ceil(values.length / perBar);
     for (let bar = start; bar < bars && left + bar * BAR < width; bar++) {
       // The lowest value under a bar is the one that matters.
-      let lu = Infinity;
+      let lowest = Infinity;
       for (let i = Math.floor(bar * perBar); i < Math.max(bar * perBar + 1, (bar + 1) * perBar); i++)
-        lu = Math.min(lu, values[i] ?? Infinity);
-      if (lu === Infinity) continue;
-      ctx.fillStyle = lu < aim.clearance ? palette.trouble : palette.speech;
-      const y = yOf(lu);
+        lowest = Math.min(lowest, values[i] ?? Infinity);
+      if (lowest === Infinity) continue;
+      ctx.fillStyle = lowest < wanted ? palette.trouble : palette.speech;
+      const y = yOf(lowest);
       ctx.fillRect(left + bar * BAR, y, BAR - 1, base - y);
     }
   }
@@ -136,8 +168,19 @@ function drawBuried(ctx: CanvasRenderingContext2D, scene: Scene, buried: Buried,
     ctx.lineWidth = 2;
     ctx.strokeRect(left + 1, top + 2, right - left - 2, height - 4);
   }
-  const word = accepted ? "accepted" : "buried";
-  const figure = `${formatDb(buried.worst)} LU`;
+  drawWord(ctx, accepted ? "accepted" : "buried", `${formatDb(buried.worst)} LU`, left, right, top, colour);
+}
+
+/** A word at the beginning of a stretch, and a figure after it, as far as there is room. */
+function drawWord(
+  ctx: CanvasRenderingContext2D,
+  word: string,
+  figure: string,
+  left: number,
+  right: number,
+  top: number,
+  colour: string,
+): void {
   ctx.textBaseline = "top";
   ctx.textAlign = "left";
   ctx.fillStyle = colour;

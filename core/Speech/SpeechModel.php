@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Speech;
+
+/**
+ * What tools/speech-model learned from made scenes, with voices, music and noise that no test uses. Made by it; not to be changed by hand.
+ */
+final class SpeechModel
+{
+    /** From {@see SpeechFeatures} to a first guess. */
+    public const FIRST_UNITS = 28;
+    public const FIRST = '0gDnAGoBAP7f/nf6DAM5+qgBLQQYBTT3Jf9vAyb9uPxK9oQBcwHTAO4Bcf4R/EgCQP9w/qP+UQAJ/8sBpwVS/33+sP7N/pP/E//uAXf/+wDa/9z95wBH/Hr9kQGg/aH9bgAxBsL8cgMN/eH58vhdAK'
+        .'D9KQF5ATQExwYs/0QCIwctAv3/7P/m/1D/g/yM++H7Tv9D/0gAsf+XAEIBe/4i/p38Ivym/rL/AP1W/z//rP2u+2UFhP6j/n39/wSdAxoBQQeSASoHL/0ABaH/DQEEArP8CAJ2+0X6KgIjBZ39j/ya'
+        .'/Lv/I//fAlMC0AHe/mwB9ADM/k/6H/80/z/9+v8l/5z/zPUA9jzzYgZNBvj5L/5U/Dn9v/66Ahn5nQY5/qkHXv4AAQ4BS/ki+6/6VPt+/Uf6aflHAY8A4AF3ANb/JgF7/+j++v6iC98Bz/6D+bT+BP'
+        .'/ZA6EADATZ/k8AvAH7/MH+UAGsAvH/EAUJAY//9P3w+nYEBQMGAm4AIwGf+J79PQIkAN8AW/8i/3EAjQD7/4L/t/zfAUoBKwJJABYAdgCB/1j/lQD8AFAA0QB/ACwA7f+gAKQAOgAeAZb+qQDDAH4A'
+        .'OAAr/3EAiwB1AQoB3P9q//z+lf+4/+r/QwDL/4oAKwDp/90AogCvAN4A1/99/6D+2P0//ScBBvywAFcCJv7oAcn8UPuNA17+fAHL/QYBz/5lBdICTQDD+xz/8/oyBzEBD/t7/9H/cQDyAcQA6/5O/2'
+        .'EAlgFnAyj/2QHm/CAAeQHe/pUBnwAD/7P+/gJ7/if7iPeJ/EoEXgAE/Rj+IQb6ACIEpgPyBrj7g/ss/3b53P2QBAMDtwLQBkgBPQDJ/4EAqP/mAG0AGP/X/z//Pv/p/lj/tP8nA0MERQFQAicCqwPe'
+        .'/94Bk/7t/pz8gQJv+gsLHwKWAdv+ivEJA6H+SQByAZD+9f1r/R0Bo/2oAAQAIQC4/43/EwBu/2P+ff9U/zX1J/4H/gEC4wCWALD/rPWH++MDAAEAATj/K/+0/uL5lQDjABb6igBgA70CVQDlAd3+E/'
+        .'rnAIwC7gUNBL4AR/30/2f/SwF6/xj/rP7H/2n/yf2XBkgAFwB9AH//Uv+XAPsATADQAHwAKADp/6EApQA4ACEBiP6nAMEAegBAACn/cgCNAHwBEAHW/2D/7P6O/7H/6f9EAMv/jQArAOb/3wCiALEA'
+        .'3ACcAQv/cv/w/+v95f9HAGf88P0gAqP8HgQo//r+W/1D/3f4mgI3ATMC7As2+TP4xQFOAIgDEf0qAzQFPgFK/D0A6v/DAYIBJABqAIj/1AJdAiL/rf4iAG0Av/27/dz86QGB/f0AKP74A8X+wQAZBE'
+        .'b/JP8K/FQF0wWPAUf8HwPM/kcEMf94/9j7KwA4/Rr9iwQYAE8DRP0VA9/9j/9R/xUGSf/99WoAwf9A/zr/KwCo/8kADAcMALYAzgDF/On+n/udBOP7if3Y/+H7WhKU9WMIMAGX/wgBTvwVAZIBvwLw'
+        .'/Z8DYgDf/hAAev8KAH0AgwDH/nD/jPSc/6UA0/6N/yX/T/5eAeD/vPzJAtD+TgNNAWsKegEvAVT+1/65+Dr2EwJvAkr82AHB/KkB3QGEA/oA9QR8Cgj/WQEm/zUAgv+A/4j+mwPtAlsErP8H/m79//'
+        .'6W/gsC5/+4AmsDSwJEARj9iPY7Abn+Nv64/wcA+f60/sAByP7KAsIAR/ss9zICZgIIAtr9Wf33/hgB8gIwAh0Bi/85/xoF/QQV+4UApP4l/9v+XP8Q/5wDSPu0/lwC3QAtA8kA3wIQ/rz+DgIZB8YB'
+        .'XgAs/U0Fpv/e/5372Qi0BbEKrgmQCWgKdf+WASkC3gEQ/9r+Pf8K/9D/x/cD/1X+Ev9o/f//OwAp/2kACv7pAQwAR/z0/3gBjAGMAAL/9AM3BLb+WApk/zgAiQEpAiIDAv4k/ZEA7gMFACoDnP/BAI'
+        .'YDVABXAA4EGAKu/BoB//4v/7D/hwGiAK8APv4RA8YEnv+iApn5xgAXBA/+BwC2AE8Vx/qS/VEC8vy8AckAOAHq/o7/7fyMAmkBofvVAHD/WgBQ/WQBqgArAAX/zwKC/tH8+PyEAzD/EPyZAPYALwAE'
+        .'/lz/av5AAMz56QFR/wQAcP2y/+b89/8Y+14DifqkAZ8CSQCl/77+AQQTA/cAfwDDAPUARP8W/04Adv9i/1AAoRBkAuACtP4Z/1T+Ov5GAEIEugAA/+L9rf8aAaUANAIwAO0Ifv2t/U79if//AdgAWQ'
+        .'Hq/zP/oQH2/a8AEAA7/gj/0f/aAQIBrv9DALUBOwHuAun4cAEQAPwB2v/aAIIAOP9zAu8AUQB6BTn/Lv3a/W76sf2z/nr9ovaTCLT8KP9aAQsB0fwh+f76yfpz+eH8A/83AisAqvqD/7X+YADX/3wE'
+        .'lQDG/nT+RP/m/l//UAAV//cBgQGX/ocBF//4/VYDkvr9/HgCKgGp/1MFOP+YAUsA5wBtADwDTP++/tP9kwBg/SD3bP8hB67/7gEyABUB/vXoALH/NAPE+638mP36/SX+J/zyASEBXf/fACUAeQCqCJ'
+        .'4AsgBsAioAhABR+Hf+GgAcAMD+rP22AbL/gwEQ/6b+4QB6AmAAFQPGCGoAVgJmAQX/JP0K/7kESQAWAHkAgP9W/5UA/ABPANEAfgArAOz/oQCkADkAHwGR/qkAwwB9ADsAKv9yAIwAeAEMAdr/Zv/2'
+        .'/pP/tv/q/0MAy/+LACsA6P/dAKIArwDdAKL/Cf7C/u79u/1K/iL/dv0NAfj/Df/R/vj82/N6BlP7B/7fAiwFCQbxABgGCAUbAMr95/+6Ac7/1P+YALz/IP9x/tf9CP5U/vr+hf8o/6H+sf55ATj/lw'
+        .'A+AFD/BAPd/8z9nPybAUsBEf9h/gsDsv+RAcn8gP8CC+4AyAF1Af/6fQGK/agEMP7i/8j8OwAuAXb/avwXAxz92v0zALgDSvtqBab8t//q/4b/gACrAGr/BP+y/zD/gv/W/xUAX/9c/8f/4P5xAVj/'
+        .'Pv+E/8T/1gCO/3T/h/7z/icAmwAMAW8ASwAWALz/NQB1/9X/GAAi/17/UP8j/1H6tQO9A9jxe/nC+O4GVwc3+eEIUPhzBdoGEQzQ9xEGbwlLBKUJs/g9AzP6agcA/Jz40O9FBHgHpfg=';
+
+    /** From the guesses around a moment to the second. */
+    public const SECOND_UNITS = 16;
+    public const SECOND = 'igCN/9MAKwKsA3kCyACSAUb+Df2f/rD/NgA2/97+n//j/+L/lQCPAi//TwF+ALj/FQAr/e3/bv82/yz/Tf5WAMb+nAJ2AKcBvALTARsAZf+D/0r/VQACAHf/zP9U/0r/Kv9vANf/gACIAD0AQACVAK'
+        .'b/KACq/2v+bf7P/3T/jADN/2YArf9WAh0A/v8xAOT/d//W/3IAKAH3A+oCl/9AAG4APgBgAEz/7f/9/wUAeP5GAHoAQwHVAMsBFgEw/+v/gv6G/7v/1f8fAG7wXAAQAJ3/TgC//gn7Fft2/Wr8df6x'
+        .'A14E7QONAzkBkf+ZAN4AE/95/rcA+f50/4b/ewAAApv/ggAFAdL/qf70/r7/9wA6/97/PAEOAb//1//+/0QAzv8KAHL/Yv4C/wr/MQBJ/1v/tgDv/xEAPP2f/hgAQ/wzAf76SQCeAmkAlQM4AHIEWQ'
+        .'Al9+H7bwHnAvwA0v/NAAIAK/9a/mX+jP8J/3H/twDDAN4AlwBgAWr+DgFt/Rn/5/yo/4f+kv0l/xL/IQAyAHQAMAIaAZkF8QDs/hUAQgDE/pMAB/+S/y390fp7/QT9pv9IAFkEEgUIA5sA8f8lAhMB'
+        .'PgA8Ad3/SwB4AGf/TgDU/z3/Gv+4/iH/Uv4GAOL/CgDw/10A+QLUAkICGALt/978Xf2K/Fz9Sv8OAbn/S/5qAUL/cgC0AOD/mQAOAMYBQgCdANv/3f73AKr87AAHAan+XPyr/sP/vf///+4AJQA6AP'
+        .'gANwHTAOT/2f8DAMz/dP9u/+QAp/0VAAD/LQCU/zYAiAIhAC0B/f9PARsBl/1Q/1jyngA4/wD/wwAFAID+ef4D/fX+TQGZACkBPAGm/+wA0P5j/+j/JQCU/+b/Ef2JAGP+//5sA7oADQHv/43/r/4n'
+        .'/8H9BAORAPEAif/i/r//W//s/Rf/4/88AHgACACU/+X/cv8IAJb/KwAaAfQDQf8qAZT/Qf3A/3b7KACY9ycABP7t/TUAF/6t+LcBQQHz/xAAjQDt/2b/g/+d/2T+ff95/9v/xf+fAKcAFgArAKcCgQ'
+        .'HB/z4Cjf5WAb3/wfuEAOH9oP50/un+uwPN/RH5of/o/73/DgDW/8n/pADMAJYAzf3l+or/MAAAAF8Auf/m/28ATQBoADoBJgKhAocB8gGp/CT8bP0q/DIAqQBgA6EB7AtAAGD/hgCU/9oAff8WADsA'
+        .'KgHsAsEAiwDG/8j9qPs0/pgAvv/J/xkANgHr/yEBEwCaAI0CwAC0ATb/Hv85/6D7uQB0/sD+GQGv/0oAIQAMAEcAAwGJAB0B6AAWAdD/UQAR/9X82fxa/kL/gP9jABgA5P9EADsAbwHtAL4AkgFB/+'
+        .'oBO/9kAQX+7f/0/8v/ZQCJAHYAi/8g/9j+VP7G/nr/TP8mAL3/DwFZAGEAkf9ZAPAApgFoABgCF/9N/if/4f1v/4r/nwCtAJD/y/iGAmwD0AUs/Vv8Mf5G/nP8gQOT/un5m/0H+/f86vyK/B4A';
+}

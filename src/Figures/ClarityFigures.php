@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\App\Figures;
+
+use Wattage\App\Entity\Project;
+use Wattage\Core\Clarity\Clarity;
+use Wattage\Core\Clarity\Covered;
+use Wattage\Core\Clarity\TrackBands;
+use Wattage\Core\Speech\SpeechTimes;
+use Wattage\Core\Timeline\Mix;
+
+/** How clearly the speech of a project is understood, as the browser gets it. */
+final readonly class ClarityFigures
+{
+    public function __construct(private Measures $measures, private TrackPowers $powers)
+    {
+    }
+
+    public function measured(Project $project, Mix $mix): Clarity
+    {
+        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
+
+        return Clarity::of($mix, $this->bands($project, $mix), $speech, $mix->aim->clarity, $mix->aim->room);
+    }
+
+    /** @return array<string, mixed> */
+    public function of(Project $project, Mix $mix): array
+    {
+        $clarity = $this->measured($project, $mix);
+
+        return [
+            'clarity' => self::runs($clarity->values),
+            'average' => null === $clarity->average ? null : round($clarity->average, 1),
+            'clearPart' => $clarity->clearPart,
+            'covered' => array_map(static fn (Covered $c): array => [
+                'from' => $c->span->from, 'to' => $c->span->to, 'worst' => $c->worst, 'track' => $c->track, 'fromHz' => $c->fromHz, 'toHz' => $c->toHz,
+            ], $clarity->covered),
+        ];
+    }
+
+    /**
+     * Tracks that are as they were last are not worked out again.
+     *
+     * @return array<string, string> by track: see {@see TrackBands}
+     */
+    private function bands(Project $project, Mix $mix): array
+    {
+        $states = TrackPowers::states($mix);
+        $figures = $this->powers->of($project, $mix, $states);
+        $tenths = $this->measures->tenthsOf($project);
+        $bandsOf = $this->measures->bandsOf($project);
+        $bands = [];
+        foreach ($mix->tracks as $id => $track) {
+            $bands[(string) $id] = $this->measures->remembered(
+                $project,
+                "bands {$id}",
+                "{$figures->count} {$states[$id]}",
+                static fn (): string => TrackBands::of($mix, $track, $figures->tracks()[$id]->powers, $tenths, $bandsOf),
+            );
+        }
+
+        return $bands;
+    }
+
+    /** @return list<array{int, list<int>}> where each run of speech begins, in 100 ms, and how clear it is, 0 … 100 */
+    private static function runs(string $values): array
+    {
+        $runs = [];
+        foreach (preg_split('/\xFF+/', $values, -1, \PREG_SPLIT_NO_EMPTY | \PREG_SPLIT_OFFSET_CAPTURE) ?: [] as [$run, $first]) {
+            $runs[] = [$first, array_map(ord(...), str_split($run))];
+        }
+
+        return $runs;
+    }
+}
