@@ -64,7 +64,7 @@ final readonly class SpeechChance
      *
      * @return list<float>
      */
-    private static function around(int $i, array $guesses, array $rows): array
+    public static function around(int $i, array $guesses, array $rows): array
     {
         $last = \count($guesses) - 1;
         $inputs = [];

@@ -15,9 +15,8 @@ use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Timeline\Clip;
 
 /**
- * Levels speech inside a clip: brings its moving average to one level, pauses left as they are, and writes keyframes that can be
- * edited like any others. Only moments at which somebody speaks are measured; across a pause the correction goes straight from
- * what was needed before it to what is needed after, so that room noise is not pumped up.
+ * Levels speech inside a clip: brings its moving average to one level, and writes keyframes that can be edited like any others. Only moments at which
+ * somebody speaks are measured, and only they are lifted, no peak above a ceiling. What is no speech, room noise and bangs in pauses, is never lifted.
  */
 final readonly class Steady
 {
@@ -35,6 +34,20 @@ final readonly class Steady
     public const LEAST_TOLERANCE = 0.1;
     public const MOST_TOLERANCE = 6.0;
     public const USUAL_TOLERANCE = 0.5;
+
+    /** dBFS that no peak is lifted above. */
+    public const LOWEST_CEILING = -20.0;
+    public const USUAL_CEILING = -3.0;
+
+    /** dB that pauses are hushed by, where they are. */
+    public const MOST_HUSH = 24.0;
+    public const USUAL_HUSH = 6.0;
+
+    /** A pause is one from so many tenths on; the speech around it keeps its level for so many more. */
+    private const SHORTEST_PAUSE = 4;
+    private const MARGIN = 1;
+    /** Keyframes that a pause may take besides. */
+    private const KEYFRAMES_PER_PAUSE = 4;
 
     /** dB per second: faster would be heard as such. */
     private const STEEPEST = 9.0;
@@ -54,6 +67,8 @@ final readonly class Steady
      * @param float $up dB that it may lift, at most
      * @param float $down dB that it may lower, at most
      * @param float $tolerance dB that the keyframes may be off the correction, where that takes no more than one in two seconds
+     * @param float $hush dB that pauses are lowered by, where they are hushed
+     * @param float $ceiling dBFS that no peak is lifted above
      */
     public function __construct(
         private float $window = self::USUAL_WINDOW,
@@ -61,16 +76,20 @@ final readonly class Steady
         private float $up = self::USUAL_UP,
         private float $down = self::USUAL_DOWN,
         private float $tolerance = self::USUAL_TOLERANCE,
+        private Pauses $pauses = Pauses::Follow,
+        private float $hush = self::USUAL_HUSH,
+        private float $ceiling = self::USUAL_CEILING,
     ) {
     }
 
     /**
      * @param array<int, float> $powers of the clip as it is, every 100 ms from its start
      * @param string $active as {@see SpeechTimes::tenths()} has it: when somebody speaks
+     * @param array<int, float> $limits dB that each 100 ms may be lifted by, as {@see limits()} has them
      *
      * @return array<int, float> dB for every 100 ms; empty where nobody speaks
      */
-    public function correction(array $powers, string $active): array
+    public function correction(array $powers, string $active, array $limits = []): array
     {
         $speaking = array_values(array_filter(array_keys($powers), static fn (int $k): bool => "\1" === $active[$k] && $powers[$k] > 0.0));
         if ([] === $speaking) {
@@ -83,30 +102,44 @@ final readonly class Steady
             foreach ($this->averages($powers, $correction, $speaking) as $k => $level) {
                 $correction[$k] = max(-$this->down, min($this->up, $correction[$k] + $target - $level));
             }
-            $correction = self::gentle($this->smoothed(self::acrossPauses($correction, $speaking)));
+            $correction = self::gentle(self::within($limits, $this->smoothed(self::acrossPauses($correction, $speaking))));
         }
 
-        return $correction;
+        return $this->withPauses($correction, $active);
+    }
+
+    /**
+     * How far each 100 ms may be lifted before its peak meets the ceiling; what is above it already, not at all.
+     *
+     * @param array<int, float> $peaks every 100 ms of the clip as it is, full scale is 1
+     *
+     * @return array<int, float> dB, 0 or more
+     */
+    public function limits(array $peaks): array
+    {
+        return array_map(fn (float $peak): float => max(0.0, $this->ceiling - 20.0 * log10(max(1e-9, $peak))), $peaks);
     }
 
     /**
      * The curve of the clip with a correction on top, thinned.
      *
      * @param array<int, float> $correction dB for every 100 ms from the start of the clip
+     * @param array<int, float> $limits as in {@see correction()}: these hold whatever the tolerance
      */
-    public function curve(Clip $clip, array $correction, int $rate): Curve
+    public function curve(Clip $clip, array $correction, int $rate, array $limits = []): Curve
     {
         $frames = intdiv($rate, TrackPower::TENTHS_PER_SECOND);
         $points = [];
         foreach ($correction as $k => $db) {
             $points[] = [min($clip->in + $k * $frames + intdiv($frames, 2), $clip->in + $clip->length - 1), $db];
         }
-        $few = max(2, (int) (\count($points) / TrackPower::TENTHS_PER_SECOND / self::SECONDS_PER_KEYFRAME));
+        $few = max(2, (int) (\count($points) / TrackPower::TENTHS_PER_SECOND / self::SECONDS_PER_KEYFRAME)) + self::KEYFRAMES_PER_PAUSE * self::steps($correction);
         $tolerance = $this->tolerance;
         do {
             $kept = Thinning::of($points, $tolerance);
             $tolerance *= 1.25;
         } while (\count($kept) > $few);
+        $kept = self::beneath($kept, $points, $limits);
         $thin = Curve::of(array_map(static fn (array $p): Keyframe => new Keyframe($p[0], Decibels::of(round($p[1], 2)), Ramp::line()), $kept));
         $positions = array_column($thin->keyframes, 'position');
         foreach ($clip->curve->keyframes as $i => $keyframe) {
@@ -202,6 +235,103 @@ final readonly class Steady
         }
 
         return $correction;
+    }
+
+    /**
+     * Pauses of some length are never lifted; what is heard right before and after them still belongs to the speech.
+     *
+     * @param array<int, float> $correction
+     *
+     * @return array<int, float>
+     */
+    private function withPauses(array $correction, string $active): array
+    {
+        $n = \count($correction);
+        preg_match_all('/\x00{'.self::SHORTEST_PAUSE.',}/', substr($active, 0, $n), $found, \PREG_OFFSET_CAPTURE);
+        foreach ($found[0] as [$pause, $first]) {
+            $end = $first + \strlen($pause);
+            $from = 0 === $first ? 0 : $first + self::MARGIN;
+            $to = $end === $n ? $n : $end - self::MARGIN;
+            for ($k = $from; $k < $to; ++$k) {
+                $correction[$k] = match ($this->pauses) {
+                    Pauses::Keep => 0.0,
+                    Pauses::Follow => min(0.0, $correction[$k]),
+                    Pauses::Hush => -$this->hush,
+                };
+            }
+        }
+
+        return $correction;
+    }
+
+    /**
+     * No higher than allowed, nor right beside it.
+     *
+     * @param array<int, float> $limits
+     * @param array<int, float> $correction
+     *
+     * @return array<int, float>
+     */
+    private static function within(array $limits, array $correction): array
+    {
+        foreach ($limits as $k => $limit) {
+            foreach ([$k - 1, $k, $k + 1] as $near) {
+                if (isset($correction[$near]) && $correction[$near] > $limit) {
+                    $correction[$near] = $limit;
+                }
+            }
+        }
+
+        return $correction;
+    }
+
+    /**
+     * How often a correction jumps, as it does at the edges of pauses.
+     *
+     * @param array<int, float> $correction
+     */
+    private static function steps(array $correction): int
+    {
+        $steps = 0;
+        for ($k = 1, $n = \count($correction); $k < $n; ++$k) {
+            $steps += abs($correction[$k] - $correction[$k - 1]) > 2.0 * self::STEEPEST / TrackPower::TENTHS_PER_SECOND ? 1 : 0;
+        }
+
+        return $steps;
+    }
+
+    /**
+     * Thinning may leave a line above what a moment may be lifted by: then both its ends come down.
+     *
+     * @param list<array{int, float}> $kept
+     * @param list<array{int, float}> $points at every 100 ms
+     * @param array<int, float> $limits
+     *
+     * @return list<array{int, float}>
+     */
+    private static function beneath(array $kept, array $points, array $limits): array
+    {
+        [$at, $levels] = [array_column($kept, 0), array_column($kept, 1)];
+        $after = 0;
+        foreach ([] === $kept ? [] : $limits as $k => $limit) {
+            $moment = $points[$k][0] ?? null;
+            if (null === $moment) {
+                break;
+            }
+            while ($after < \count($at) - 1 && $at[$after] < $moment) {
+                ++$after;
+            }
+            $before = max(0, $after - 1);
+            $way = $at[$after] - $at[$before];
+            $part = $way > 0 ? max(0.0, min(1.0, ($moment - $at[$before]) / $way)) : 0.0;
+            $over = $levels[$before] + $part * ($levels[$after] - $levels[$before]) - $limit;
+            if ($over > 0.0) {
+                $levels[$before] -= $over;
+                $levels[$after] -= $before === $after ? 0.0 : $over;
+            }
+        }
+
+        return array_map(static fn (int $at, float $level): array => [$at, $level], $at, $levels);
     }
 
     /**

@@ -34,15 +34,17 @@ final readonly class SteadyPlan
         if (null === $tenths) {
             return new self($clip, null, null, null);
         }
-        $powers = ClipPower::of($mix, $clip, $tenths)->powers();
+        $heardNow = ClipPower::of($mix, $clip, $tenths);
+        $powers = $heardNow->powers();
+        $limits = $steady->limits($heardNow->tenths()->peaks->values());
         $heard = Spans::within($activityOf($clip->source), $clip->heard());
         $fromStart = array_map(static fn (Span $span): Span => $span->shifted(-$clip->in), $heard);
         $active = SpeechTimes::tenths($fromStart, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), \count($powers));
-        $correction = $steady->correction($powers, $active);
+        $correction = $steady->correction($powers, $active, $limits);
         if ([] === $correction) {
             return new self($clip, null, null, null);
         }
-        $curve = $steady->curve($clip, $correction, $mix->rate);
+        $curve = $steady->curve($clip, $correction, $mix->rate, $limits);
         $after = ClipPower::of($mix, $clip->withCurve($curve), $tenths)->powers();
 
         return new self($clip, Steady::unevenness($powers, $active), Steady::unevenness($after, $active), $curve, array_values($powers), array_values($after), $active);

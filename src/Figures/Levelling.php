@@ -18,6 +18,7 @@ use Wattage\Core\Loudness\EvenUp;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\Windows;
 use Wattage\Core\Problem;
+use Wattage\Core\Speech\Pauses;
 use Wattage\Core\Speech\Steady;
 use Wattage\Core\Speech\SteadyPlan;
 use Wattage\Core\Timeline\Mix;
@@ -86,6 +87,9 @@ final readonly class Levelling
                 $wanted->float('up', 0, Steady::MOST_UP, Steady::USUAL_UP),
                 $wanted->float('down', 0, Steady::MOST_DOWN, Steady::USUAL_DOWN),
                 $wanted->float('tolerance', Steady::LEAST_TOLERANCE, Steady::MOST_TOLERANCE, Steady::USUAL_TOLERANCE),
+                $wanted->has('pauses') ? $wanted->choice('pauses', Pauses::class) : Pauses::Follow,
+                $wanted->float('hush', 0, Steady::MOST_HUSH, Steady::USUAL_HUSH),
+                $wanted->float('ceiling', Steady::LOWEST_CEILING, 0, Steady::USUAL_CEILING),
             ));
             $rows[] = self::row($plan);
             null === $plan->curve || $curves[$id] = $plan->curve;

@@ -76,7 +76,8 @@ final class ScreenConstants
                 'up' => [0, Steady::MOST_UP],
                 'down' => [0, Steady::MOST_DOWN],
                 'tolerance' => [Steady::LEAST_TOLERANCE, Steady::MOST_TOLERANCE],
-                'usual' => ['window' => Steady::USUAL_WINDOW, 'up' => Steady::USUAL_UP, 'down' => Steady::USUAL_DOWN, 'tolerance' => Steady::USUAL_TOLERANCE],
+                'usual' => ['window' => Steady::USUAL_WINDOW, 'up' => Steady::USUAL_UP, 'down' => Steady::USUAL_DOWN, 'tolerance' => Steady::USUAL_TOLERANCE, 'ceiling' => Steady::USUAL_CEILING],
+                'hush' => Steady::USUAL_HUSH,
             ],
             'average' => ['asked' => [EvenUp::LOWEST, EvenUp::HIGHEST], 'usual' => $byStem(EvenUp::usual(...))],
             'ride' => [

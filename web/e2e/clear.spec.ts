@@ -5,7 +5,9 @@ import {
   beginProject,
   bringIn,
   expect,
+  everyFour,
   makeMedia,
+  makeVoice,
   mix,
   settled,
   signIn,
@@ -21,7 +23,7 @@ test("buried speech is seen, gone through, heard, dipped, lifted, accepted and c
   dir,
 }) => {
   // Somebody speaks from 1 s to 3 s, from 5 s to 7 s, and so on.
-  const voice = makeMedia(dir, "voice.wav", "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)", 16);
+  const voice = makeVoice(dir, "voice.wav", everyFour(16), 16);
   const bed = makeMedia(dir, "bed.wav", "0.04*sin(2*PI*440*t)", 16);
   await layVoiceOverBed(page, `Clear ${Date.now()}`, voice, bed);
   await expect.poll(async () => (await figures(page))?.buried.length).toBe(4);
@@ -103,13 +105,16 @@ test("buried speech is seen, gone through, heard, dipped, lifted, accepted and c
 });
 
 test("clips are evened up and steadied after a look at what would become of them", async ({ page, dir }) => {
-  const near = makeMedia(
+  // A sentence in every two seconds; the second half is nearer.
+  const sentences = Array.from({ length: 6 }, (_, i) => [2 * i + 0.1, 2 * i + 1.4, i < 3 ? 0.4 : 1]);
+  const near = makeVoice(dir, "near.wav", sentences, 12, 0.17);
+  const far = makeVoice(
     dir,
-    "near.wav",
-    "(0.1+0.15*gt(t\\,6))*sin(2*PI*300*t)*gt(sin(2*PI*0.5*t+0.1)\\,-0.6)",
+    "far.wav",
+    sentences.map(([from = 0, to = 0]) => [from, to]),
     12,
+    0.014,
   );
-  const far = makeMedia(dir, "far.wav", "0.02*sin(2*PI*310*t)*gt(sin(2*PI*0.5*t+0.1)\\,-0.6)", 12);
   await signIn(page);
   await beginProject(page, `Even ${Date.now()}`);
   await addTrack(page, "Speech");

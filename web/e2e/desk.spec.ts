@@ -1,7 +1,9 @@
 import {
   expect,
   layVoiceOverBed,
+  everyFour,
   makeMedia,
+  makeVoice,
   mix,
   renderedBed,
   settled,
@@ -11,7 +13,6 @@ import {
 } from "./support";
 import type { Page } from "@playwright/test";
 
-const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
 const BED = "0.04*sin(2*PI*500*t)";
 
 const track = async (page: Page, name: string) => (await mix(page)).tracks.find((t) => t.name === name);
@@ -23,7 +24,7 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
   await layVoiceOverBed(
     page,
     `Duck ${Date.now()}`,
-    makeMedia(dir, "voice.wav", VOICE, 16),
+    makeVoice(dir, "voice.wav", everyFour(16), 16),
     makeMedia(dir, "bed.wav", BED, 16),
   );
   await page.getByRole("tab", { name: "Ducking" }).click();
@@ -97,7 +98,7 @@ test("a ride with the pointer is written, repaired by touch, and played back wit
   await layVoiceOverBed(
     page,
     `Ride ${Date.now()}`,
-    makeMedia(dir, "voice.wav", VOICE, 30),
+    makeVoice(dir, "voice.wav", everyFour(30), 30),
     makeMedia(dir, "bed.wav", BED, 30),
   );
   await page.getByRole("button", { name: "Desk" }).click();
@@ -224,7 +225,7 @@ test("the simulated fader bank moves a fader, and its own follow the desk", asyn
   await layVoiceOverBed(
     page,
     `Bank ${Date.now()}`,
-    makeMedia(dir, "voice.wav", VOICE, 16),
+    makeVoice(dir, "voice.wav", everyFour(16), 16),
     makeMedia(dir, "bed.wav", BED, 16),
   );
   await page.getByRole("button", { name: "Desk" }).click();

@@ -1,7 +1,18 @@
 import type { Page } from "@playwright/test";
-import { drag, expect, layVoiceOverBed, makeMedia, mix, point, settled, test, setLane } from "./support";
+import {
+  drag,
+  everyFour,
+  expect,
+  layVoiceOverBed,
+  makeMedia,
+  makeVoice,
+  mix,
+  point,
+  settled,
+  test,
+  setLane,
+} from "./support";
 
-const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
 const BED = "0.04*sin(2*PI*500*t)";
 
 const music = async (page: Page) => {
@@ -13,7 +24,7 @@ const points = async (page: Page) =>
   ((await music(page)).lanes?.level ?? []).map((k) => [k.at / 48000, k.level] as const);
 
 test("lanes are edited by hand like wires: level, pan and mute", async ({ page, dir }) => {
-  const voice = makeMedia(dir, "voice.wav", VOICE, 16);
+  const voice = makeVoice(dir, "voice.wav", everyFour(16), 16);
   await layVoiceOverBed(page, `Lanes ${Date.now()}`, voice, makeMedia(dir, "bed.wav", BED, 16));
 
   await test.step("a keyframe by double-click, dragged, typed, and the whole of it lifted", async () => {

@@ -40,6 +40,33 @@ export function makeMedia(
   return file;
 }
 
+const SAID =
+  'require "vendor/autoload.php"; [, $file, $times, $seconds, $level] = $argv; file_put_contents($file, Wattage\\Tests\\support\\Voice::wav(json_decode($times), (float) $seconds, (float) $level));';
+
+/**
+ * A mono WAV file in which somebody speaks.
+ *
+ * @param times from and to in seconds, and how loud, 1 usually
+ * @param level RMS while it speaks, full scale is 1
+ */
+export function makeVoice(
+  dir: string,
+  name: string,
+  times: number[][],
+  seconds: number,
+  level = 0.07,
+): string {
+  const file = join(dir, name);
+  execFileSync("php", ["-r", SAID, file, JSON.stringify(times), String(seconds), String(level)], {
+    cwd: join(import.meta.dirname, "../.."),
+  });
+  return file;
+}
+
+/** Two seconds of speech in every four, from the first second on. */
+export const everyFour = (seconds: number): number[][] =>
+  Array.from({ length: Math.ceil((seconds - 1) / 4) }, (_, i) => [4 * i + 1, Math.min(seconds, 4 * i + 3)]);
+
 /** RMS level of a part of a file in dBFS, measured by sox. */
 export function rmsDb(file: string, from: number, seconds: number): number {
   const { stderr } = spawnSync("sox", [file, "-n", "trim", String(from), String(seconds), "stats"], {

@@ -222,8 +222,10 @@ export const CORE = {
             "window": 3,
             "up": 9,
             "down": 12,
-            "tolerance": 0.5
-        }
+            "tolerance": 0.5,
+            "ceiling": -3
+        },
+        "hush": 6
     },
     "average": {
         "asked": [

@@ -17,6 +17,7 @@ interface Settings {
   up: number;
   down: number;
   tolerance: number;
+  ceiling: number;
 }
 
 const FIELDS: { key: keyof Settings; name: string; unit: string; min: number; max: number; step: number }[] =
@@ -24,6 +25,7 @@ const FIELDS: { key: keyof Settings; name: string; unit: string; min: number; ma
     { key: "window", name: "Looks at", unit: "s", min: 0.5, max: 10, step: 0.5 },
     { key: "up", name: "Lifts at most", unit: "dB", min: 0, max: 24, step: 1 },
     { key: "down", name: "Lowers at most", unit: "dB", min: 0, max: 30, step: 1 },
+    { key: "ceiling", name: "No peak above", unit: "dBFS", min: -20, max: 0, step: 1 },
     { key: "tolerance", name: "May be off by", unit: "dB", min: 0.1, max: 3, step: 0.1 },
   ];
 
@@ -39,10 +41,11 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
   const number = numberIn(level);
   const wrong = to === "number" ? notANumber(level, ...CORE.average.asked, "dBFS") : null;
   const wanted = to === "number" ? (number ?? -20) : to;
+  const [pauses, setPauses] = useState<Pauses>("follow");
   const [shown, setShown] = useState(selected[0] ?? "");
   const { data, error, isFetching } = useQuery({
-    queryKey: ["steady", project, revision, selected, settings, wanted],
-    queryFn: () => api.steady(project, { clips: selected, to: wanted, ...settings }),
+    queryKey: ["steady", project, revision, selected, settings, pauses, wanted],
+    queryFn: () => api.steady(project, { clips: selected, to: wanted, pauses, ...settings }),
     enabled: selected.length > 0 && wrong === null,
     placeholderData: (old) => old,
     retry: false,
@@ -93,6 +96,7 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
             onChange={(value) => setSettings((s) => ({ ...s, [key]: value }))}
           />
         ))}
+        <PausesChoice pauses={pauses} onPauses={setPauses} />
       </div>
       {row && <SteadyPicture row={row} />}
       {clip && <HearPlan after={after} onAfter={setAfter} from={clip.at} to={clip.at + clip.length} />}
@@ -117,6 +121,25 @@ export function SteadyForm({ onDone }: { onDone: () => void }) {
         }
       />
     </div>
+  );
+}
+
+type Pauses = "keep" | "follow" | "hush";
+
+function PausesChoice({ pauses, onPauses }: { pauses: Pauses; onPauses: (pauses: Pauses) => void }) {
+  return (
+    <label className="grid grid-cols-[96px_1fr] items-center gap-x-2">
+      <span className="text-faint">Pauses</span>
+      <select
+        className="field py-0.5"
+        value={pauses}
+        onChange={(event) => onPauses(event.target.value as Pauses)}
+      >
+        <option value="follow">go down with the speech, never up</option>
+        <option value="keep">keep their level</option>
+        <option value="hush">are hushed by {CORE.steady.hush} dB</option>
+      </select>
+    </label>
   );
 }
 
