@@ -26,6 +26,8 @@ final class Understood
     private const SEGMENT = 30;
     /** Frames so much softer than the loudest are no speech, dB. */
     private const RANGE = 40.0;
+    /** What is softer than this is not even that: about −75 dBFS, dB of a frame's squares. */
+    private const SILENCE = -57.0;
     /** What noise adds counts up to a distortion of so many dB. */
     private const DISTORTION = -15.0;
 
@@ -101,7 +103,7 @@ final class Understood
             }
             $levels[$at] = 10.0 * log10($sum + 1e-20);
         }
-        $threshold = [] === $levels ? 0.0 : max($levels) - self::RANGE;
+        $threshold = max(self::SILENCE, max([self::SILENCE, ...$levels]) - self::RANGE);
         $kept = array_keys(array_filter($levels, static fn (float $level): bool => $level > $threshold));
         $length = [] === $kept ? 0 : (\count($kept) - 1) * self::HOP + self::FRAME;
         $one = $two = array_fill(0, $length, 0.0);

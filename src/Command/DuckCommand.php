@@ -9,6 +9,7 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
 use Wattage\App\Media\MediaDirectory;
 use Wattage\App\Media\Refused;
+use Wattage\Core\Bands\BandMeter;
 use Wattage\Core\Ducking\Dip;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
@@ -19,6 +20,8 @@ use Wattage\Core\Loudness\SourceMeasurer;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Speech\Activity;
+use Wattage\Core\Speech\SpeechChance;
+use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 
@@ -28,33 +31,38 @@ final class DuckCommand extends MixFileCommand
     protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): int
     {
         $mix = [] === $mix->rules ? $mix->withRule(DuckRule::usual($mix)) : $mix;
-        $blocks = [];
+        $blocks = $chances = [];
         foreach ($sounds as $id => $sound) {
-            $blocks[$id] = $this->measured($sound, $mix->source($id)->length, $mix->rate);
+            [$blocks[$id], $chances[$id]] = $this->measured($sound, $mix->source($id)->length, $mix->rate);
         }
-        $this->write($this->ducked($mix, $blocks, $output), $json, $out);
+        $this->write($this->ducked($mix, $blocks, $chances, $output), $json, $out);
 
         return self::SUCCESS;
     }
 
-    private function measured(PcmStream $sound, int $length, int $rate): SourceBlocks
+    /** @return array{SourceBlocks, SpeechChance} */
+    private function measured(PcmStream $sound, int $length, int $rate): array
     {
-        $blocks = fopen('php://temp', 'w+') ?: throw new Refused('There is no room for temporary files.');
-        $waveform = fopen('php://memory', 'w') ?: throw new Refused('There is no room for temporary files.');
-        $measurer = new SourceMeasurer($sound->format(), $rate, $blocks, $waveform);
+        [$blocks, $waveform, $bands, $records] = array_map(static fn (string $mode): mixed => fopen('php://temp', $mode) ?: throw new Refused('There is no room for temporary files.'), ['w+', 'w', 'w', 'w+']);
+        $measurer = new SourceMeasurer($sound->format(), $rate, $blocks, $waveform, new BandMeter($sound->format(), $rate, $rate, $bands, $records));
         for ($at = 0; $at < $length; $at += $rate) {
             $measurer->push($sound->read($at, min($rate, $length - $at)));
         }
         $measurer->finish();
         rewind($blocks);
+        rewind($records);
 
-        return SourceBlocks::fromBytes((string) stream_get_contents($blocks), $sound->format()->channels);
+        return [SourceBlocks::fromBytes((string) stream_get_contents($blocks), $sound->format()->channels), SpeechChance::ofRecords([(string) stream_get_contents($records)])];
     }
 
-    /** @param array<string, SourceBlocks> $blocks by source */
-    private function ducked(Mix $mix, array $blocks, OutputInterface $output): Mix
+    /**
+     * @param array<string, SourceBlocks> $blocks by source
+     * @param array<string, SpeechChance> $chances likewise
+     */
+    private function ducked(Mix $mix, array $blocks, array $chances, OutputInterface $output): Mix
     {
-        $listening = new Listening(static fn (string $id, float $sensitivity): array => Activity::of($blocks[$id], $mix->rate, $sensitivity));
+        $levels = array_map(SpeechLevels::of(...), $blocks);
+        $listening = new Listening(static fn (string $id, float $sensitivity): array => Activity::in($levels[$id], $mix->rate, $sensitivity, $chances[$id]));
         $ducker = new Ducker($mix, $listening, static fn (Mix $bare): MixFigures => MixFigures::of($bare, static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id])));
         foreach ($mix->rules as $rule) {
             $dips = $ducker->dips($rule);

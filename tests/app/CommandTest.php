@@ -12,6 +12,7 @@ use Wattage\App\Entity\Role;
 use Wattage\App\Entity\Source;
 use Wattage\App\Entity\SourceState;
 use Wattage\Tests\support\Sound;
+use Wattage\Tests\support\Voice;
 
 final class CommandTest extends ApiTestCase
 {
@@ -44,6 +45,34 @@ final class CommandTest extends ApiTestCase
         $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:demo'));
         self::assertSame(1, $command->execute(['email' => 'nobody@wattage.example']));
         self::assertStringContainsString('wattage:user', $command->getDisplay());
+    }
+
+    /** The speech against itself is understood whole; against a bed less, and less the louder that is; what is no file, or no speech, is said. */
+    public function testClarityIsToldFromTheSoundsThemselves(): void
+    {
+        $this->signedIn();
+        $command = new CommandTester((new Application(static::$kernel ?? throw new LogicException()))->find('wattage:clarity'));
+        $speech = Sound::file(Voice::wav([[0.3, 4.0], [5.0, 8.5]], 9.0), '.wav');
+        $mixes = array_map(static function (float $bed) use ($speech): string {
+            Sound::run(['ffmpeg', '-v', 'error', '-y', '-i', $speech, '-f', 'lavfi', '-i', "anoisesrc=d=9:c=pink:r=48000:a={$bed}:seed=3", '-filter_complex', '[0:a][1:a]amix=inputs=2:normalize=0', '-c:a', 'flac', $mix = Sound::file('', '.flac')]);
+
+            return $mix;
+        }, [0.02, 0.2, 0.9]);
+        self::assertSame(0, $command->execute(['speech' => $speech, 'programmes' => [$speech, ...$mixes]]));
+        preg_match_all('/STOI (\S+), extended STOI (\S+)/', $command->getDisplay(), $found);
+        self::assertSame(['1.000', '1.000'], [$found[1][0], $found[2][0]]);
+        foreach ([1, 2] as $measure) {
+            $values = array_map(floatval(...), $found[$measure]);
+            $falling = $values;
+            rsort($falling);
+            self::assertSame($falling, $values);
+            self::assertLessThan(0.7, $values[3]);
+        }
+        $silence = Sound::file(Voice::wav([], 2.0), '.wav');
+        $command->execute(['speech' => $silence, 'programmes' => [$silence]]);
+        self::assertStringContainsString('nobody speaks in', $command->getDisplay());
+        self::assertSame(1, $command->execute(['speech' => $speech, 'programmes' => ['/gone.wav']]));
+        self::assertStringContainsString('There is no file “gone.wav”', $command->getDisplay());
     }
 
     /** A long file is measured in two processes; it must read as ffmpeg says, and as the parts of it do alone. */

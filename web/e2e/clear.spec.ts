@@ -165,3 +165,43 @@ test("clips are evened up and steadied after a look at what would become of them
   await settled(page);
   expect((await mix(page)).clips.every((c) => c.curve.length === 0)).toBe(true);
 });
+
+test("clarity says what covers the speech and where, and follows the room it is heard in", async ({
+  page,
+  dir,
+}) => {
+  const voice = makeVoice(dir, "voice.wav", everyFour(16), 16);
+  const bed = makeMedia(dir, "bed.wav", "0.08*sin(2*PI*1000*t)+0.06*sin(2*PI*2000*t)", 16);
+  await layVoiceOverBed(page, `Clarity ${Date.now()}`, voice, bed);
+  const clarity = () => page.evaluate(() => window.wattage?.store.getState().clarity);
+  await expect.poll(async () => (await clarity())?.average ?? null).not.toBeNull();
+  const before = (await clarity())?.average ?? 0;
+
+  await page.getByRole("radio", { name: "Clarity" }).click();
+  const head = page.getByRole("group", { name: "Clarity" });
+  await expect(head).toContainText("% clear at");
+  await page.getByRole("tab", { name: "Speech" }).click();
+  const section = page.getByRole("region", { name: "Clarity" });
+  await expect(section).toContainText(`On average ${Math.round(before)} of 100`);
+
+  // Covered by the bed, in the middle of the spectrum; a click goes there.
+  await head.getByLabel("Wanted clarity, of 100").fill("100");
+  await head.getByLabel("Wanted clarity, of 100").press("Enter");
+  await settled(page);
+  expect((await mix(page)).label).toBe("Aim for a clarity of 100");
+  const first = section.getByRole("list", { name: "Covered speech" }).getByRole("button").nth(1);
+  await expect(first).toContainText("Music");
+  await expect(first).toContainText("1–2.5 kHz");
+  await first.click();
+  await expect.poll(() => page.evaluate(() => window.wattage?.store.getState().playhead)).toBe(5 * 48_000);
+
+  // In a car less of it is understood; with the bed muted more.
+  await section.getByLabel("Where it is to be understood").selectOption({ label: "a car" });
+  await settled(page);
+  await expect.poll(async () => (await clarity())?.average ?? 100).toBeLessThan(before);
+  await section.getByLabel("Where it is to be understood").selectOption({ label: "a quiet room" });
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Mute Music" }).click();
+  await settled(page);
+  await expect.poll(async () => (await clarity())?.average ?? 0).toBeGreaterThan(before);
+});
