@@ -43,7 +43,8 @@ if ('ingest' === $job) {
     $measuring->finish();
     $pcm->close();
     (new SourceParts($spool, new MediaStore(new LocalStore("{$dir}/store"))))->work($work, $facts->channels, static fn () => null);
-    hash_file(MediaStore::DIGEST, "{$work}/pcm"); // it is read again once it is stored
+    // It is read again once it is stored.
+    hash_file(MediaStore::DIGEST, "{$work}/pcm") ?: throw new RuntimeException($file);
     $spool->remove($work);
 } else {
     $json = (string) file_get_contents($file);

@@ -214,6 +214,7 @@ final class Scene
         return $this->random->float(0, 1) < $of;
     }
 
+    /** @param list<mixed> $from */
     private function pick(array $from): mixed
     {
         return $from[$this->random->int(0, count($from) - 1)];

@@ -22,6 +22,7 @@ const ESPEAK = [
 ];
 const UTTERANCES = 14;
 
+/** @param list<mixed> $from */
 function pick(array $from): mixed
 {
     return $from[mt_rand(0, count($from) - 1)];
@@ -41,9 +42,9 @@ function sentence(int $words): string
     return ucfirst(implode(' ', $said)).'.';
 }
 
-function run(string $command): void
+function run(string $command): bool
 {
-    exec("{$command} 2>/dev/null");
+    return false !== exec("{$command} 2>/dev/null");
 }
 
 /** A piece in four voices and drums, as a MIDI file. */
@@ -100,9 +101,9 @@ function piece(): string
 mt_srand(7);
 foreach (['train', 'check'] as $set) {
     $voices = [
-        ...array_map(static fn (string $v): array => [$v, static fn (string $text, string $to): mixed => run('echo '.escapeshellarg($text)." | timeout 30 text2wave -eval '(voice_{$v})' -o {$to}")], FESTIVAL[$set]),
-        ...array_map(static fn (string $v): array => ["flite_{$v}", static fn (string $text, string $to): mixed => run("flite -voice {$v} -t ".escapeshellarg($text)." -o {$to}")], FLITE[$set]),
-        ...array_map(static fn (string $v): array => ['espeak_'.strtr($v, '+', '_'), static fn (string $text, string $to): mixed => run("espeak-ng -v {$v} -p ".mt_rand(35, 65)." -w {$to} ".escapeshellarg($text))], ESPEAK[$set]),
+        ...array_map(static fn (string $v): array => [$v, static fn (string $text, string $to): bool => run('echo '.escapeshellarg($text)." | timeout 30 text2wave -eval '(voice_{$v})' -o {$to}")], FESTIVAL[$set]),
+        ...array_map(static fn (string $v): array => ["flite_{$v}", static fn (string $text, string $to): bool => run("flite -voice {$v} -t ".escapeshellarg($text)." -o {$to}")], FLITE[$set]),
+        ...array_map(static fn (string $v): array => ['espeak_'.strtr($v, '+', '_'), static fn (string $text, string $to): bool => run("espeak-ng -v {$v} -p ".mt_rand(35, 65)." -w {$to} ".escapeshellarg($text))], ESPEAK[$set]),
     ];
     foreach ($voices as [$name, $say]) {
         for ($i = 0; $i < UTTERANCES; ++$i) {

@@ -49,7 +49,7 @@ final class MeasuredEditsTest extends TestCase
         yield 'set-aim, one' => [['edit' => 'set-aim', 'clearance' => 20], 'Aim for 20 LU of clearance', static fn (Mix $m): float => $m->aim->clearance, 20.0];
         yield 'set-aim, all' => [
             ['edit' => 'set-aim', 'clearance' => 10, 'sensitivity' => 7.5, 'loudness' => -16, 'truePeak' => -1.5],
-            'Aim for 10 LU of clearance, speech from 7.5 dB above the background, −16 LUFS, −1.5 dBTP at most',
+            'Aim for 10 LU of clearance, speech at a sensitivity of 7.5 dB, −16 LUFS, −1.5 dBTP at most',
             static fn (Mix $m): Aim => $m->aim,
             new Aim(10.0, 7.5, -16.0, -1.5),
         ];
