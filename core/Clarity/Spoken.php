@@ -125,10 +125,12 @@ final class Spoken
         for ($k = $from; $k < $to; $k += $step) {
             "\1" === $this->active[$k] && $runs[] = [$k, $k + 1];
         }
-        /** @param array<array-key, array{string, array<int, float>}> $tracks */
-        $mean = fn (array $tracks): array => self::mean($this->sums($tracks, $runs), 0, \count($runs));
+        $others = [];
+        foreach ($this->rest as $id => $track) {
+            $others[$id] = self::mean($this->sums([$track], $runs), 0, \count($runs));
+        }
 
-        return [$mean($this->voice), array_map(static fn (array $track): array => $mean([$track]), $this->rest)];
+        return [self::mean($this->sums($this->voice, $runs), 0, \count($runs)), $others];
     }
 
     /** @return Generator<non-empty-list<array{int, int}>> runs of speech, as many as are taken at once */
