@@ -8,17 +8,21 @@ use Wattage\App\Entity\Project;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Covered;
 use Wattage\Core\Clarity\TrackBands;
+use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Timeline\Mix;
 
 /** How clearly the speech of a project is understood, as the browser gets it. */
 final readonly class ClarityFigures
 {
+    /** Rows of bands that are looked at together: forty tracks of two hours, or two of a day. More would not fit into the memory of a request. */
+    private const MOST_ROWS = 40 * 2 * 36_000;
+
     public function __construct(private Measures $measures, private TrackPowers $powers)
     {
     }
 
-    public function measured(Project $project, Mix $mix): Clarity
+    private function measured(Project $project, Mix $mix): Clarity
     {
         $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
 
@@ -28,9 +32,13 @@ final readonly class ClarityFigures
     /** @return array<string, mixed> */
     public function of(Project $project, Mix $mix): array
     {
+        if (\count($mix->tracks) * intdiv($mix->length() * TrackPower::TENTHS_PER_SECOND, $mix->rate) > self::MOST_ROWS) {
+            return ['clarity' => [], 'average' => null, 'clearPart' => null, 'covered' => [], 'tooLong' => true];
+        }
         $clarity = $this->measured($project, $mix);
 
         return [
+            'tooLong' => false,
             'clarity' => self::runs($clarity->values),
             'average' => null === $clarity->average ? null : round($clarity->average, 1),
             'clearPart' => $clarity->clearPart,

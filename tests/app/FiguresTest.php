@@ -35,6 +35,12 @@ final class FiguresTest extends ApiTestCase
         self::assertNotNull($figures['programme']['integrated']);
         self::assertSame(['s', 'm'], array_column($figures['tracks'], 'id'));
 
+        $clarity = $this->call('GET', "/api/projects/{$project}/revisions/{$revision}/clarity");
+        self::assertSame([$revision, false, [1, 5]], [$clarity['revision'], $clarity['tooLong'], array_map(static fn (array $run): int => (int) round($run[0] / 10), $clarity['clarity'])]);
+        self::assertGreaterThan(0, $clarity['average']);
+        self::assertCount(20, array_filter($clarity['clarity'][0][1], static fn (int $value): bool => $value <= 100), 'a value every 100 ms');
+        self::assertContains('m', array_column($clarity['covered'], 'track'), 'the tone covers some of it');
+
         $cleared = $this->edit($project, $first['dipEdit'])['revision'];
         self::assertCount(1, $this->figures($project, $cleared)['buried']);
         $all = $this->edit($project, $figures['clearAll']);

@@ -177,7 +177,7 @@ test("clarity says what covers the speech and where, and follows the room it is 
   await expect.poll(async () => (await clarity())?.average ?? null).not.toBeNull();
   const before = (await clarity())?.average ?? 0;
 
-  await page.getByRole("radio", { name: "Clarity" }).click();
+  await page.getByRole("button", { name: "Clarity", exact: true }).click();
   const head = page.getByRole("group", { name: "Clarity" });
   await expect(head).toContainText("% clear at");
   await page.getByRole("tab", { name: "Speech" }).click();

@@ -23,6 +23,7 @@ export function ClearanceHead({ top, height }: { top: number; height: number }) 
   const judged = useMix((s) => s.judged);
   const wanted = useMix((s) => s.aim[s.judged]);
   const part = useMix((s) => (s.judged === "clarity" ? s.clarity : s.figures)?.clearPart ?? null);
+  const tooLong = useMix((s) => s.judged === "clarity" && s.clarity?.tooLong);
   const { name, unit, wanted: label } = JUDGED[judged];
   return (
     <div
@@ -31,13 +32,12 @@ export function ClearanceHead({ top, height }: { top: number; height: number }) 
       role="group"
       aria-label={name}
     >
-      <div className="flex gap-2.5" role="radiogroup" aria-label="What the strip shows">
+      <div className="flex gap-2.5" role="group" aria-label="What the strip shows">
         {(["clearance", "clarity"] as const).map((one) => (
           <button
             key={one}
             type="button"
-            role="radio"
-            aria-checked={judged === one}
+            aria-pressed={judged === one}
             className={`min-h-6 border-b-2 ${judged === one ? "border-speech font-semibold" : "border-transparent text-faint hover:text-ink"}`}
             title={JUDGED[one].title}
             onClick={() => store.getState().set({ judged: one })}
@@ -48,7 +48,11 @@ export function ClearanceHead({ top, height }: { top: number; height: number }) 
       </div>
       <div className="flex items-center justify-between gap-2">
         <span className="text-faint" title="Part of the speech that is as clear as wanted">
-          {part === null ? "no speech" : `${Math.floor(100 * part)} % clear at`}
+          {part === null
+            ? tooLong
+              ? "too long a mix"
+              : "no speech"
+            : `${Math.floor(100 * part)} % clear at`}
         </span>
         <span className="flex items-center gap-1">
           <TypedField

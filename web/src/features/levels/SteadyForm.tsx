@@ -135,7 +135,7 @@ function PausesChoice({ pauses, onPauses }: { pauses: Pauses; onPauses: (pauses:
         value={pauses}
         onChange={(event) => onPauses(event.target.value as Pauses)}
       >
-        <option value="follow">go down with the speech, never up</option>
+        <option value="follow">go down with the speech</option>
         <option value="keep">keep their level</option>
         <option value="hush">are hushed by {CORE.steady.hush} dB</option>
       </select>

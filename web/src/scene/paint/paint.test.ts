@@ -47,6 +47,38 @@ describe("the clearance strip", () => {
     ...part,
   });
 
+  it("shows how clear it is instead, with the track that covers it and where", () => {
+    const store = storeOf();
+    const track = store.getState().tracks.find((t) => t.stem === "music")?.id ?? "";
+    store.setState({
+      judged: "clarity",
+      figures: figuresOf({ buried: [buried({}) as Figures["buried"][number]] }),
+      clarity: {
+        revision: 1,
+        tooLong: false,
+        clarity: [[20, [...Array<number>(20).fill(90), ...Array<number>(20).fill(40)]]],
+        average: 65,
+        clearPart: 0.5,
+        covered: [{ from: 4 * SECOND, to: 6 * SECOND, worst: 40, track, fromHz: 630, toHz: 4000 }],
+      },
+    });
+    const state = store.getState();
+    const scene = buildScene(state, layOut(state.tracks, 600), { start: 0, perPx: SECOND / 80 }, 800, null);
+    const { ctx, calls, texts } = canvas();
+    drawClearance(ctx, scene, palette);
+    expect(texts()).toEqual(["Music", "40 · 630–4k"]);
+    const bars = calls.filter((c) => c.name === "fillRect" && (c.args[2] as number) === 2);
+    for (const [fill, least] of [
+      ["speech", 20],
+      ["trouble", 20],
+    ] as const)
+      expect(bars.filter((b) => b.fill === fill).length).toBeGreaterThan(least);
+    // The lower value has the lower bar.
+    const tall = (fill: string) =>
+      Math.max(...bars.filter((b) => b.fill === fill).map((b) => b.args[3] as number));
+    expect(tall("speech")).toBeGreaterThan(2 * tall("trouble"));
+  });
+
   it("tells clear from buried by colour, hatch and word", () => {
     const scene = sceneWith({
       speech: [[2 * SECOND, 6 * SECOND]],
