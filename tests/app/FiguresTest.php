@@ -88,7 +88,7 @@ final class FiguresTest extends ApiTestCase
     {
         $this->signedIn();
         $project = $this->newProject();
-        $voice = $this->bringIn($project, 'voice.wav', self::sound('0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)'))['id'];
+        $voice = $this->bringIn($project, 'voice.wav', Voice::wav([[1.0, 3.0], [5.0, 6.0]], 6.0, 0.07))['id'];
         $bed = $this->bringIn($project, 'bed.wav', self::sound('0.04*sin(2*PI*440*t)'))['id'];
         foreach ([
             ['edit' => 'add-track', 'track' => 's', 'name' => 'S', 'stem' => 'speech'],
