@@ -26,7 +26,7 @@ final class SpeechFoundTest extends TestCase
     {
         $noise = new Noise(new Random(\strlen($kind)));
         foreach ([[20.0, 0.97, 0.1], [5.0, 0.93, 0.12], [0.0, 0.7, 0.15]] as [$ratio, $least, $most]) {
-            $heard = Heard::in(self::sum(Voice::saying(self::TIMES, self::SECONDS, 0.05, 3), $noise->steady($kind, (int) (self::SECONDS * Heard::RATE), 0.05 * 10.0 ** (-$ratio / 20.0))));
+            $heard = Heard::in(self::sum(self::said(), $noise->steady($kind, (int) (self::SECONDS * Heard::RATE), 0.05 * 10.0 ** (-$ratio / 20.0))));
             self::assertGreaterThanOrEqual($least, $heard->part(self::TIMES), "{$ratio} dB over {$kind}");
             self::assertLessThanOrEqual($most, $heard->part(self::PAUSES), "{$ratio} dB over {$kind}");
         }
@@ -101,7 +101,7 @@ final class SpeechFoundTest extends TestCase
     /** Less sensitivity takes less for speech, never more. */
     public function testMoreMustSpeakForItWhereItIsAskedFor(): void
     {
-        $heard = Heard::in(self::sum(Voice::saying(self::TIMES, self::SECONDS, 0.05, 3), (new Noise(new Random(9)))->steady('wind', (int) (self::SECONDS * Heard::RATE), 0.07)));
+        $heard = Heard::in(self::sum(self::said(), (new Noise(new Random(9)))->steady('wind', (int) (self::SECONDS * Heard::RATE), 0.07)));
         $lengths = array_map(static fn (float $sensitivity): int => array_sum(array_map(static fn ($span): int => $span->length(), $heard->speech($sensitivity))), [3.0, 10.0, 20.0, 30.0]);
         $falling = $lengths;
         rsort($falling);
@@ -124,6 +124,14 @@ final class SpeechFoundTest extends TestCase
         }
         self::assertSame('', SpeechChance::ofRecords([])->bytes);
         self::assertSame(1, \strlen(SpeechChance::ofRecords([substr($records, 0, BandMeter::RECORD)])->bytes));
+    }
+
+    /** @return list<float> made once */
+    private static function said(): array
+    {
+        static $said = null;
+
+        return $said ??= Voice::saying(self::TIMES, self::SECONDS, 0.05, 3);
     }
 
     /**
