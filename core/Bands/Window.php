@@ -14,7 +14,6 @@ final class Window
     private array $shape = [];
     /** @var array<int, array<int, float>> by band and bin: what of a bin's power belongs to the band, so that the sum is a mean square */
     private array $parts = [];
-    private int $first = \PHP_INT_MAX;
     private int $last = 0;
 
     /**
@@ -40,7 +39,6 @@ final class Window
                 if ($part > 0.0) {
                     // Bins of negative frequencies have as much again.
                     $this->parts[$band][$k] = 2.0 * $part / ($length * $squares * $response($k * $width) ** 2);
-                    $this->first = min($this->first, $k);
                     $this->last = max($this->last, $k);
                 }
             }

@@ -6,6 +6,7 @@ namespace Wattage\Core\Clarity;
 
 use Wattage\Core\Bands\ThirdOctaves;
 use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Speech\LowRuns;
 use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
@@ -31,9 +32,6 @@ final readonly class Clarity
     private const AFTER = 1;
     /** Every other 100 ms is worked out, and holds for two. */
     private const STEP = 2;
-    /** A shorter stretch is not listed, and a clear moment within one does not part it, tenths. */
-    private const SHORTEST = 5;
-    private const LONGEST_GAP = 2;
     /** Softer than the mean by more than this, a moment does not count towards how loud the speech is. */
     private const GATE = 0.1;
 
@@ -63,18 +61,17 @@ final readonly class Clarity
         }
         $ear = new Ear(Hearing::in($room), $loudness);
         $values = str_repeat(\chr(self::NOBODY), $count);
-        $runs = [];
+        $low = new LowRuns();
         $sum = $number = $clear = $held = 0;
         foreach ($spoken->each(self::STEP, self::SENTENCE, self::BEFORE, self::AFTER) as $k => $powers) {
             $held = null === $powers ? $held : (int) round(self::MOST * $ear->index(...$powers));
             $values[$k] = \chr($held);
             $sum += $held;
             ++$number;
-            $held >= $wanted ? ++$clear : self::cover($runs, $k, $held);
+            $held >= $wanted ? ++$clear : $low->add($k, $held);
         }
-        $runs = array_values(array_filter($runs, static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST));
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $covered = array_map(static fn (array $run): Covered => Covered::of(Span::of($run[0] * $frames, $run[1] * $frames), $run[2], $spoken->means($run[0], $run[1]), $ear), \array_slice($runs, 0, self::MOST_COVERED));
+        $covered = array_map(static fn (array $run): Covered => Covered::of(Span::of($run[0] * $frames, $run[1] * $frames), (int) $run[2], $spoken->means($run[0], $run[1]), $ear), \array_slice($low->long(), 0, self::MOST_COVERED));
 
         return new self($values, $sum / $number, $clear / $number, $covered);
     }
@@ -89,20 +86,5 @@ final readonly class Clarity
         }
 
         return new Spoken($active, $voice, $rest);
-    }
-
-    /**
-     * A clear moment within a stretch does not part it.
-     *
-     * @param list<array{int, int, int}> $runs
-     */
-    private static function cover(array &$runs, int $k, int $value): void
-    {
-        $last = array_pop($runs);
-        if (null !== $last && $k - $last[1] > self::LONGEST_GAP) {
-            $runs[] = $last;
-            $last = null;
-        }
-        $runs[] = [$last[0] ?? $k, $k + 1, min($last[2] ?? $value, $value)];
     }
 }

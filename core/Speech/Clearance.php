@@ -24,10 +24,6 @@ final readonly class Clearance
     /** As many as one edit can clear. */
     public const MOST_BURIED = 1000;
 
-    /** A shorter stretch is not listed, and a clear moment within one does not part it. */
-    private const SHORTEST = 5;
-    private const LONGEST_GAP = 2;
-
     /** Tenths of a window before and after the one it is of. */
     private const BEFORE = 2;
     private const AFTER = 1;
@@ -68,7 +64,7 @@ final readonly class Clearance
         }
         $all = Series::sum(array_map(static fn (Series $row): array => [$row, 1.0], array_values($rest)), $figures->count);
         $packed = '';
-        $runs = [];
+        $low = new LowRuns();
         $spoken = $clear = 0;
         for ($from = 0; $from < $figures->count; $from += Series::AT_ONCE) {
             $to = min($figures->count, $from + Series::AT_ONCE);
@@ -78,11 +74,11 @@ final readonly class Clearance
                 $value = self::lu($power, $sums[$k]);
                 $values[$k - $from] = $value;
                 ++$spoken;
-                $value >= $wanted ? ++$clear : self::bury($runs, $k);
+                $value >= $wanted ? ++$clear : $low->add($k, $value);
             }
             $packed .= Series::packed($values);
         }
-        $runs = array_values(array_filter($runs, static fn (array $run): bool => $run[1] - $run[0] >= self::SHORTEST));
+        $runs = array_map(static fn (array $run): array => [$run[0], $run[1]], $low->long());
 
         return new self($mix, $wanted, Series::fromBytes($packed), 0 === $spoken ? null : $clear / $spoken, $runs, $active, $voice, $rest);
     }
@@ -200,21 +196,6 @@ final readonly class Clearance
         }
 
         return $sums;
-    }
-
-    /**
-     * A clear moment within a stretch does not part it.
-     *
-     * @param list<array{int, int}> $runs
-     */
-    private static function bury(array &$runs, int $k): void
-    {
-        $last = array_pop($runs);
-        if (null !== $last && $k - $last[1] > self::LONGEST_GAP) {
-            $runs[] = $last;
-            $last = null;
-        }
-        $runs[] = [$last[0] ?? $k, $k + 1];
     }
 
     private static function lu(float $speech, float $rest): float
