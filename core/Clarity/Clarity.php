@@ -25,13 +25,6 @@ final readonly class Clarity
     /** As many as are listed. */
     public const MOST_COVERED = 1000;
 
-    /** Tenths to either side that are the sentence around a moment. */
-    private const SENTENCE = 10;
-    /** Tenths of a window before and after the one it is of. */
-    private const BEFORE = 2;
-    private const AFTER = 1;
-    /** Every other 100 ms is worked out, and holds for two. */
-    private const STEP = 2;
     /** Softer than the mean by more than this, a moment does not count towards how loud the speech is. */
     private const GATE = 0.1;
 
@@ -55,15 +48,14 @@ final readonly class Clarity
         $count = [] === $bands ? 0 : intdiv(max(array_map(strlen(...), $bands)), ThirdOctaves::COUNT);
         $active = SpeechTimes::tenths($speech, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), $count);
         $spoken = self::spoken($mix, $bands, $active);
-        $loudness = $spoken->loudness(self::GATE);
-        if (null === $loudness) {
+        if (null === $spoken->loudness(self::GATE)) {
             return new self(str_repeat(\chr(self::NOBODY), $count), null, null, []);
         }
-        $ear = new Ear(Hearing::in($room), $loudness);
+        $ear = self::ear($spoken, $room);
         $values = str_repeat(\chr(self::NOBODY), $count);
         $low = new LowRuns();
         $sum = $number = $clear = $held = 0;
-        foreach ($spoken->each(self::STEP, self::SENTENCE, self::BEFORE, self::AFTER) as $k => $powers) {
+        foreach ($spoken->moments() as $k => $powers) {
             $held = null === $powers ? $held : (int) round(self::MOST * $ear->index(...$powers));
             $values[$k] = \chr($held);
             $sum += $held;
@@ -74,6 +66,12 @@ final readonly class Clarity
         $covered = array_map(static fn (array $run): Covered => Covered::of(Span::of($run[0] * $frames, $run[1] * $frames), (int) $run[2], $spoken->means($run[0], $run[1]), $ear), \array_slice($low->long(), 0, self::MOST_COVERED));
 
         return new self($values, $sum / $number, $clear / $number, $covered);
+    }
+
+    /** How somebody hears the speech of a mix who has set the volume by it. */
+    public static function ear(Spoken $spoken, Room $room): Ear
+    {
+        return new Ear(Hearing::in($room), $spoken->loudness(self::GATE) ?? 1.0);
     }
 
     /** @param array<string, string> $bands */

@@ -20,6 +20,13 @@ final class Spoken
     /** Tenths that a stretch is judged by when what covers it is looked for. */
     private const SAMPLES = 8;
 
+    /** Spoken tenths to either side that are the sentence around a moment. */
+    private const SENTENCE = 10;
+    /** Spoken tenths of the window of everything else before and after the one it is of. */
+    private const BEFORE = 2;
+    private const AFTER = 1;
+    /** Every other 100 ms is worked out, and holds for two. */
+    private const STEP = 2;
     /** Of so many spoken tenths one says how loud all of it is. */
     private const SAMPLED = 5;
 
@@ -85,14 +92,8 @@ final class Spoken
         return [] === $loud ? null : array_sum($loud) / \count($loud);
     }
 
-    /**
-     * @param int $step every so many of those at which somebody speaks
-     * @param int $around how many spoken ones to either side are the sentence
-     * @param int $before how many before and after are the moment of everything else, as far as somebody speaks there
-     *
-     * @return Generator<int, ?array{array<int, float>, array<int, float>}> by number of the 100 ms: mean powers of the speech around it and of the rest, of each step's first; null for the others
-     */
-    public function each(int $step, int $around, int $before, int $after): Generator
+    /** @return Generator<int, ?array{array<int, float>, array<int, float>}> by number of the 100 ms: mean powers of the speech around it and of the rest, of every other one; null for those between, which are as the one before */
+    public function moments(): Generator
     {
         foreach ($this->pages() as $runs) {
             $voice = $this->sums($this->voice, $runs);
@@ -104,9 +105,9 @@ final class Spoken
                 $begin = $place;
                 $stop = $place + $end - $first;
                 for ($k = $first; $k < $end; ++$k, ++$place) {
-                    yield $k => 0 !== ($k - $first) % $step ? null : [
-                        $sentence->mean(max(0, $place - $around), min($last, $place + $around + 1)),
-                        self::mean($rest, max($begin, $place - $before), min($stop, $place + $after + 1)),
+                    yield $k => 0 !== ($k - $first) % self::STEP ? null : [
+                        $sentence->mean(max(0, $place - self::SENTENCE), min($last, $place + self::SENTENCE + 1)),
+                        self::mean($rest, max($begin, $place - self::BEFORE), min($stop, $place + self::AFTER + 1)),
                     ];
                 }
             }

@@ -8,6 +8,7 @@ use Closure;
 use Wattage\Core\Bands\BandLevel;
 use Wattage\Core\Bands\SourceBands;
 use Wattage\Core\Bands\ThirdOctaves;
+use Wattage\Core\Loudness\Filtering;
 use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Loudness\TrackPower;
@@ -46,7 +47,9 @@ final class TrackBands
             if (null === $tenths || null === $bands || $first >= $end || $clip->muted) {
                 continue;
             }
-            $rows .= str_repeat("\0", ($first - $done) * ThirdOctaves::COUNT).self::moved($clip, self::rowsOf($clip, $bands), $tenths, $powers, $first, $end, $frames);
+            $filters = Filtering::of($mix, $track, $clip);
+            $source = $filters?->rows(self::rowsOf($clip, $bands)) ?? self::rowsOf($clip, $bands);
+            $rows .= str_repeat("\0", ($first - $done) * ThirdOctaves::COUNT).self::moved($clip, $source, $filters?->tenths($tenths) ?? $tenths, $powers, $first, $end, $frames);
             $done = $end;
         }
 

@@ -290,7 +290,7 @@ final class ChangedCut
             $covered = array_intersect_key($track->clips, array_diff_key($track->covered(), ($this->before->tracks[$track->id] ?? null)?->covered() ?? []));
             if ([] !== $covered) {
                 $id = substr($track->id, 0, 50).'-beside';
-                $beside = $mix->tracks[$id] ?? new Track($id, mb_substr($track->name, 0, 100).', beside', $track->stem, $track->fader, $track->pan, $track->muted, [], false, $track->hue, $track->lanes, $track->ducking);
+                $beside = $mix->tracks[$id] ?? new Track($id, mb_substr($track->name, 0, 100).', beside', $track->stem, $track->fader, $track->pan, $track->muted, [], false, $track->hue, $track->lanes, $track->ducking, $track->band, $track->colour);
                 $mix = $mix->withTrack($track->withoutClip(...array_map(strval(...), array_keys($covered))))->withTrack($beside->withClip(...array_values($covered)));
             }
         }
@@ -303,7 +303,7 @@ final class ChangedCut
     {
         $like = $mix->tracks[$this->cameFrom[$new->id] ?? ''] ?? $new;
 
-        return new Track($new->id, $new->name, $like->stem, $like->fader, $like->pan, $like->muted, [], false, null, $like->lanes, $like->ducking);
+        return new Track($new->id, $new->name, $like->stem, $like->fader, $like->pan, $like->muted, [], false, null, $like->lanes, $like->ducking, $like->band, $like->colour);
     }
 
     private function changedTrack(Track $track, Rearrangement $programme): Track
@@ -320,7 +320,7 @@ final class ChangedCut
 
         return new Track(
             $track->id, $track->name, $track->stem, $track->fader, $track->pan, $track->muted, array_column($clips, null, 'id'), $track->locked, $track->hue,
-            (new Rearranging($own))->lanes($track->lanes), (new Rearranging($programme))->ducking($track->ducking),
+            (new Rearranging($own))->lanes($track->lanes), (new Rearranging($programme))->ducking($track->ducking), (new Rearranging($programme))->ducking($track->band), $track->colour,
         );
     }
 

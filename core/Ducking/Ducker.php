@@ -8,9 +8,12 @@ use Closure;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Likeness;
 use Wattage\Core\Loudness\MixFigures;
-use Wattage\Core\Speech\Clearance;
-use Wattage\Core\Time\Spans;
+use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Speech\SpeechTimes;
+use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Ducking;
+use Wattage\Core\Timeline\DuckKind;
+use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Held;
 use Wattage\Core\Timeline\Mix;
@@ -21,14 +24,21 @@ final class Ducker
 {
     /** @var array<string, list<Moment>> by rule */
     private array $moments = [];
-
     /** @var array<string, list<Dip>> by rule */
     private array $dips = [];
+    /** @var array<string, array<string, list<Dip>>> by rule and track */
+    private array $ofTracks = [];
+    /** @var array<string, array{Curve, Curve}> by rule: of all, and of the band of speech */
+    private array $courses = [];
+    /** @var array<string, array<string, Curve>> by rule and track */
+    private array $turns = [];
+    private ?Needs $needs = null;
 
-    private ?Clearance $clearance = null;
-
-    /** @param Closure(Mix): MixFigures $figuresOf how loud the mix would be without any ducking; asked for where a rule needs it */
-    public function __construct(private readonly Mix $mix, private readonly Listening $listening, private readonly Closure $figuresOf)
+    /**
+     * @param Closure(Mix): MixFigures $figuresOf how loud the mix would be without any ducking; asked for where a rule needs it
+     * @param ?Closure(Mix, MixFigures): array<string, string> $bandsOf third octaves of each track likewise, by id; null where there are none, and bands cannot be told
+     */
+    public function __construct(private readonly Mix $mix, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly ?Closure $bandsOf = null)
     {
     }
 
@@ -38,41 +48,41 @@ final class Ducker
         return $this->moments[$rule->id] ??= $this->listening->to($rule, $this->mix);
     }
 
-    /** @return list<Dip> what a rule makes of it, the same for each of its targets */
+    /** @return list<Dip> what a rule makes of it; where each of its targets has its own, those of all of them */
     public function dips(DuckRule $rule): array
     {
-        if (isset($this->dips[$rule->id])) {
-            return $this->dips[$rule->id];
-        }
-        $timing = $rule->timing;
-        $dips = [];
-        foreach ($this->moments($rule) as $moment) {
-            if (!$moment->heard->ducks()) {
-                continue;
-            }
-            [$depth, $limited] = $this->depth($rule, $moment);
-            if ($depth < 0.0) {
-                $from = max(0, $moment->span->from - $timing->lead);
-                $dips[] = new Dip($from, $moment->span->to + $timing->hold, $depth, $timing->fall, $timing->rise, $limited);
-            }
-        }
-
-        return $this->dips[$rule->id] = $dips;
+        return match (true) {
+            DuckKind::Under === $rule->kind && !$rule->addsUp => $this->dips[$rule->id] ??= $this->under($rule, null),
+            DuckKind::Turns === $rule->kind => [],
+            default => array_merge(...array_map(fn (string $id): array => $this->dipsOf($rule, $id), $rule->targetsIn($this->mix))),
+        };
     }
 
-    /** @return array<string, Curve> by id of every track that a rule lowers, or that has a lane already: what was corrected by hand stays */
-    public function lanes(): array
+    /**
+     * @param bool $band of the band of speech instead
+     *
+     * @return array<string, Curve> by id of every track that a rule lowers, or that has a lane already: what was corrected by hand stays
+     */
+    public function lanes(bool $band = false): array
     {
-        $dips = [];
+        $dips = $curves = [];
         foreach ($this->mix->rules as $rule) {
             foreach ($rule->targetsIn($this->mix) as $track) {
-                $dips[$track] = [...$dips[$track] ?? [], ...$this->dips($rule)];
+                if ($this->isMoving($rule)) {
+                    $curves[$track][] = $this->course($rule)[(int) $band];
+                } elseif (DuckKind::Turns === $rule->kind) {
+                    $band || $curves[$track][] = $this->turns($rule)[$track] ?? Curve::flat();
+                } else {
+                    $dips[$track] = [...$dips[$track] ?? [], ...$this->partOf($this->dipsOf($rule, $track), $band)];
+                }
             }
         }
         $lanes = [];
         foreach ($this->mix->tracks as $id => $track) {
-            if (isset($dips[$id]) || !$track->ducking->isEmpty()) {
-                $lanes[(string) $id] = Held::kept($track->ducking, LaneBuilder::of($dips[$id] ?? []));
+            $now = $track->givingWay($band);
+            if (($dips[$id] ?? []) !== [] || isset($curves[$id]) || !$now->isEmpty() || (!$band && isset($dips[$id]))) {
+                $made = Deepest::of([LaneBuilder::of($dips[$id] ?? []), ...$curves[$id] ?? []], $this->frames());
+                $lanes[(string) $id] = Held::kept(Held::following($this->mix, $now), $made);
             }
         }
 
@@ -87,61 +97,190 @@ final class Ducker
      */
     public function outOfDate(): array
     {
-        $late = $this->lateIn($this->lanes());
+        $late = $this->late();
         $heard = array_reduce($this->mix->tracks, static fn (Mix $mix, Track $track): Mix => $track->muted ? $mix->withTrack($track->withMuted(false)) : $mix, $this->mix);
 
-        return [] === $late || $heard === $this->mix ? $late : array_values(array_intersect($late, (new self($heard, $this->listening, $this->figuresOf))->outOfDate()));
-    }
-
-    /**
-     * @param array<string, Curve> $lanes by track
-     *
-     * @return list<string>
-     */
-    private function lateIn(array $lanes): array
-    {
-        return array_values(array_filter(array_map(strval(...), array_keys($lanes)), fn (string $id): bool => !Likeness::of($lanes[$id], $this->mix->track($id)->ducking->curve)));
+        return [] === $late || $heard === $this->mix ? $late : array_values(array_intersect($late, (new self($heard, $this->listening, $this->figuresOf, $this->bandsOf))->outOfDate()));
     }
 
     /** @param ?list<string> $tracks null for all */
     public function applied(?array $tracks = null): Mix
     {
         $mix = $this->mix;
-        foreach ($this->lanes() as $id => $curve) {
-            if (null !== $tracks && !\in_array((string) $id, $tracks, true)) {
-                continue;
+        foreach ([false, true] as $band) {
+            foreach ($this->lanes($band) as $id => $curve) {
+                if (null !== $tracks && !\in_array((string) $id, $tracks, true)) {
+                    continue;
+                }
+                $track = $mix->track($id);
+                $now = Held::following($mix, $track->givingWay($band));
+                $mix = Likeness::of($curve, $track->givingWay($band)->curve) ? $mix : $mix->withTrack($track->withGivingWay($band, $now->holding($curve, $now->held)));
             }
-            $track = $mix->track($id);
-            $mix = Likeness::of($curve, $track->ducking->curve) ? $mix : $mix->withTrack($track->withDucking(new Ducking($curve, $track->ducking->held)));
         }
 
         return $mix;
     }
 
-    /** @return array{float, bool} dB, and whether more would have been needed */
-    private function depth(DuckRule $rule, Moment $moment): array
+    /** The mix with no lane of ducking at all. */
+    public static function bare(Mix $mix): Mix
     {
-        if (null !== $rule->depth) {
-            return [$rule->depth, false];
-        }
-        $needed = $this->clearance()->dipFor($moment->span, $rule->targetsIn($this->mix), $rule->clearance);
-
-        return null === $needed || $needed < $rule->deepest ? [$rule->deepest, true] : [$needed, false];
+        return array_reduce($mix->tracks, static fn (Mix $bare, Track $track): Mix => $track->ducking->isEmpty() && $track->band->isEmpty() ? $bare : $bare->withTrack($track->withDucking(Ducking::none())->withBand(Ducking::none())), $mix);
     }
 
-    /** Worked out once, with every lane of ducking taken off. */
-    private function clearance(): Clearance
+    /** @return list<string> */
+    private function late(): array
     {
-        if (null === $this->clearance) {
-            $bare = array_reduce($this->mix->tracks, static fn (Mix $mix, Track $track): Mix => $track->ducking->isEmpty() ? $mix : $mix->withTrack($track->withDucking(Ducking::none())), $this->mix);
-            $speech = [];
-            foreach ($this->mix->rules as $rule) {
-                array_push($speech, ...$this->listening->spoken($rule, $this->mix), ...$rule->added);
+        $late = [];
+        foreach ([false, true] as $band) {
+            foreach ($this->lanes($band) as $id => $curve) {
+                Likeness::of($curve, $this->mix->track((string) $id)->givingWay($band)->curve) || $late[] = (string) $id;
             }
-            $spoken = Spans::union($speech);
-            $this->clearance = Clearance::of($bare, ($this->figuresOf)($bare), $spoken, $this->mix->aim->clearance);
         }
 
-        return $this->clearance;
+        return array_values(array_unique($late));
+    }
+
+    private function isMoving(DuckRule $rule): bool
+    {
+        return $rule->moving && null === $rule->depth && DuckKind::Under === $rule->kind;
+    }
+
+    /** @return list<Dip> */
+    private function dipsOf(DuckRule $rule, string $track): array
+    {
+        if (DuckKind::Under === $rule->kind && !$rule->addsUp) {
+            return $this->dips($rule);
+        }
+
+        return $this->ofTracks[$rule->id][$track] ??= DuckKind::Hush === $rule->kind
+            ? Hush::of($rule, $this->listening->spokenOn($this->mix->track($track), $rule->sensitivity ?? $this->mix->aim->sensitivity), $this->mix->length(), $this->mix->rate)
+            : $this->under($rule, new HandMade($this->mix->track($track)));
+    }
+
+    /**
+     * @param list<Dip> $dips
+     *
+     * @return list<Dip> those of them that lower all of a track, or the band of speech in it, by that alone
+     */
+    private function partOf(array $dips, bool $band): array
+    {
+        $parts = [];
+        foreach ($dips as $dip) {
+            $depth = $band ? $dip->band : $dip->depth;
+            $depth < 0.0 && $parts[] = new Dip($dip->from, $dip->to, $depth, $dip->fall, $dip->rise, $dip->limited);
+        }
+
+        return $parts;
+    }
+
+    /** @return list<Dip> */
+    private function under(DuckRule $rule, ?HandMade $handMade): array
+    {
+        $timing = $rule->timing;
+        $dips = [];
+        foreach ($this->moments($rule) as $moment) {
+            if (!$moment->heard->ducks()) {
+                continue;
+            }
+            $from = max(0, $moment->span->from - $timing->lead);
+            $to = $moment->span->to + $timing->hold;
+            $given = $this->given($rule, $moment, null === $handMade ? 0.0 : $handMade->over(Span::of($from, $to)));
+            if ($given->all + $given->band < 0.0) {
+                $dips[] = new Dip($from, $to, $given->all, $timing->fall, $timing->rise, !$given->enough, $given->band);
+            }
+        }
+
+        return $dips;
+    }
+
+    /** @param float $by dB that are down there already, never above 0 */
+    private function given(DuckRule $rule, Moment $moment, float $by): Given
+    {
+        if (null !== $rule->depth) {
+            return new Given(...$rule->part->split(min(0.0, $rule->depth - $by)));
+        }
+        if (null === $rule->clarity && DuckPart::All === $rule->part) {
+            return $this->needs()->plain($rule, $moment->span);
+        }
+
+        return Given::furthest($this->needs()->of($rule)->between(...$this->tenths($moment->span)));
+    }
+
+    /** @return array{Curve, Curve} of all, and of the band of speech */
+    private function course(DuckRule $rule): array
+    {
+        if (!isset($this->courses[$rule->id])) {
+            [$all, $band] = [[], []];
+            foreach ($this->moments($rule) as $moment) {
+                if (!$moment->heard->ducks()) {
+                    continue;
+                }
+                [$from, $to] = $this->tenths($moment->span);
+                foreach (self::held($this->needs()->of($rule)->between($from, $to), intdiv($rule->timing->lead, $this->frames()), intdiv($rule->timing->hold, $this->frames())) as $k => $given) {
+                    $all[$k] = min($all[$k] ?? 0.0, $given->all);
+                    $band[$k] = min($band[$k] ?? 0.0, $given->band);
+                }
+            }
+            $this->courses[$rule->id] = [Course::of($all, $this->frames()), Course::of($band, $this->frames())];
+        }
+
+        return $this->courses[$rule->id];
+    }
+
+    /**
+     * What is needed at first and at last, for as long before and after.
+     *
+     * @param array<int, Given> $needs
+     *
+     * @return array<int, Given>
+     */
+    private static function held(array $needs, int $lead, int $hold): array
+    {
+        if ([] === $needs) {
+            return [];
+        }
+        [$first, $last] = [(int) array_key_first($needs), (int) array_key_last($needs)];
+        for ($i = 1; $i <= $lead && $first - $i >= 0; ++$i) {
+            $needs[$first - $i] = $needs[$first];
+        }
+        for ($i = 1; $i <= $hold; ++$i) {
+            $needs[$last + $i] = $needs[$last];
+        }
+
+        return $needs;
+    }
+
+    /** @return array<string, Curve> by track */
+    private function turns(DuckRule $rule): array
+    {
+        if (!isset($this->turns[$rule->id])) {
+            $figures = ($this->figuresOf)(self::bare($this->mix));
+            $powers = $active = [];
+            foreach ($rule->targetsIn($this->mix) as $id) {
+                $powers[$id] = $figures->powersOfTrack($id);
+                $active[$id] = SpeechTimes::tenths($this->listening->spokenOn($this->mix->track($id), $rule->sensitivity ?? $this->mix->aim->sensitivity), $this->frames(), $figures->count);
+            }
+            $this->turns[$rule->id] = Turns::of($powers, $active, $rule->limit(), intdiv($rule->timing->hold, $this->frames()), $this->frames());
+        }
+
+        return $this->turns[$rule->id];
+    }
+
+    private function needs(): Needs
+    {
+        return $this->needs ??= new Needs(self::bare($this->mix), $this->listening, $this->figuresOf, $this->bandsOf);
+    }
+
+    /** @return array{int, int} */
+    private function tenths(Span $span): array
+    {
+        $half = intdiv($this->frames(), 2);
+
+        return [intdiv($span->from + $half, $this->frames()), intdiv($span->to + $half, $this->frames())];
+    }
+
+    private function frames(): int
+    {
+        return intdiv($this->mix->rate, TrackPower::TENTHS_PER_SECOND);
     }
 }

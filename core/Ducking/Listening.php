@@ -11,6 +11,7 @@ use Wattage\Core\Time\Spans;
 use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Track;
 
 /** When the triggers of a rule speak. */
 final readonly class Listening
@@ -85,6 +86,19 @@ final readonly class Listening
                 if ($clip->triggers && !$clip->muted && ($isHeard || \in_array($clip->id, $rule->clips, true)) && !$clip->gain->isSilence()) {
                     array_push($spans, ...$this->inClip($clip, ($this->activityOf)($clip->source, $sensitivity)));
                 }
+            }
+        }
+
+        return Spans::union($spans);
+    }
+
+    /** @return list<Span> timeline samples at which somebody speaks on a track, whatever its stem, apart and in order */
+    public function spokenOn(Track $track, float $sensitivity): array
+    {
+        $spans = [];
+        foreach ($track->isSilent() ? [] : $track->clips as $clip) {
+            if (!$clip->muted && !$clip->gain->isSilence()) {
+                array_push($spans, ...$this->inClip($clip, ($this->activityOf)($clip->source, $sensitivity)));
             }
         }
 

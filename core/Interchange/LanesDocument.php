@@ -8,6 +8,7 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Problem;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Anchor;
 use Wattage\Core\Timeline\Ducking;
 use Wattage\Core\Timeline\Faders;
 use Wattage\Core\Timeline\Lanes;
@@ -49,7 +50,14 @@ final class LanesDocument
     {
         $fields->onlyHave('curve', 'held');
 
-        return new Ducking($fields->has('curve') ? MixDocument::curve($fields) : Curve::flat(), $fields->has('held') ? self::spans($fields, 'held') : []);
+        $held = $anchors = [];
+        foreach ($fields->has('held') ? $fields->objects('held') : [] as $one) {
+            $one->onlyHave('from', 'to', 'source', 'position');
+            $held[] = $span = Span::of($one->int('from'), $one->int('to', 1));
+            $one->has('source') && $anchors[$span->from] = new Anchor($one->string('source'), $one->int('position'));
+        }
+
+        return new Ducking($fields->has('curve') ? MixDocument::curve($fields) : Curve::flat(), $held, $anchors);
     }
 
     /** @return array<string, mixed> what of a track moves */
@@ -65,8 +73,19 @@ final class LanesDocument
 
         return [
             ...([] === $written ? [] : ['lanes' => $written]),
-            ...($track->ducking->isEmpty() ? [] : ['ducking' => ['curve' => MixDocument::curveToArray($track->ducking->curve), ...([] === $track->ducking->held ? [] : ['held' => self::spansToArray($track->ducking->held)])]]),
+            ...($track->ducking->isEmpty() ? [] : ['ducking' => self::duckingToArray($track->ducking)]),
+            ...($track->band->isEmpty() ? [] : ['band' => self::duckingToArray($track->band)]),
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function duckingToArray(Ducking $ducking): array
+    {
+        return ['curve' => MixDocument::curveToArray($ducking->curve), ...([] === $ducking->held ? [] : ['held' => array_map(static function (Span $span) use ($ducking): array {
+            $anchor = $ducking->anchors[$span->from] ?? null;
+
+            return ['from' => $span->from, 'to' => $span->to, ...(null === $anchor ? [] : ['source' => $anchor->source, 'position' => $anchor->position])];
+        }, $ducking->held)])];
     }
 
     /** @throws Problem */

@@ -13,6 +13,7 @@ use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Curve\RampKind;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeShape;
+use Wattage\Core\Filter\Colour;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Problem;
 use Wattage\Core\Time\FrameRate;
@@ -167,6 +168,7 @@ final class MixDocument
             ...($track->locked ? ['locked' => true] : []),
             ...(null === $track->hue ? [] : ['hue' => $track->hue->value]),
             ...LanesDocument::toArray($track),
+            ...($track->colour == Colour::none() ? [] : ['colour' => ColourDocument::toArray($track->colour)]),
         ];
     }
 
@@ -189,6 +191,7 @@ final class MixDocument
             ...($clip->muted ? ['muted' => true] : []),
             ...($clip->triggers ? [] : ['triggers' => false]),
             ...($clip->ducked ? [] : ['ducked' => false]),
+            ...($clip->colour == Colour::none() ? [] : ['colour' => ColourDocument::toArray($clip->colour)]),
             ...(null === $clip->cutPart ? [] : ['cut' => self::cutPartToArray($clip->cutPart, $clip->source)]),
         ];
     }
@@ -281,7 +284,7 @@ final class MixDocument
 
     private static function track(Fields $fields): Track
     {
-        $fields->onlyHave('id', 'name', 'stem', 'fader', 'pan', 'muted', 'clips', 'locked', 'hue', 'lanes', 'ducking');
+        $fields->onlyHave('id', 'name', 'stem', 'fader', 'pan', 'muted', 'clips', 'locked', 'hue', 'lanes', 'ducking', 'band', 'colour');
         $stem = $fields->choice('stem', Stem::class);
         $clips = [];
         foreach (array_map(self::clip(...), $fields->objects('clips')) as $clip) {
@@ -301,12 +304,14 @@ final class MixDocument
             $fields->has('hue') ? $fields->choice('hue', Hue::class) : null,
             $fields->has('lanes') ? LanesDocument::lanes($fields->object('lanes')) : null,
             $fields->has('ducking') ? LanesDocument::ducking($fields->object('ducking')) : null,
+            $fields->has('band') ? LanesDocument::ducking($fields->object('band')) : null,
+            $fields->has('colour') ? ColourDocument::read($fields->object('colour')) : null,
         ));
     }
 
     private static function clip(Fields $fields): Clip
     {
-        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked', 'muted', 'cut');
+        $fields->onlyHave('id', 'source', 'name', 'at', 'in', 'length', 'gain', 'curve', 'fadeIn', 'fadeOut', 'channels', 'detached', 'triggers', 'ducked', 'muted', 'cut', 'colour');
 
         return self::located($fields, static fn (): Clip => new Clip(
             $fields->string('id'),
@@ -325,6 +330,7 @@ final class MixDocument
             $fields->bool('ducked', true),
             $fields->bool('muted', false),
             $fields->has('cut') ? self::cutPart($fields->object('cut'), $fields->string('source')) : null,
+            $fields->has('colour') ? ColourDocument::read($fields->object('colour')) : null,
         ));
     }
 

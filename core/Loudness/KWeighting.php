@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Wattage\Core\Filter\Biquad;
+use Wattage\Core\Filter\Response;
+
 /**
  * The two filters before loudness is measured: a shelf for the head and a high-pass. ITU-R BS.1770, tables 1 and 2.
  *
@@ -33,6 +36,12 @@ final readonly class KWeighting
         return 48_000 === $rate
             ? new self([1.53512485958697, -2.69169618940638, 1.19839281085285, -1.69065929318241, 0.73248077421585], [-1.99004745483398, 0.99007225036621])
             : self::transformed($rate);
+    }
+
+    /** @return float by what it multiplies the power of a sine */
+    public function power(float $hertz, int $rate): float
+    {
+        return Response::power([Biquad::with(...$this->shelf), Biquad::with(1.0, -2.0, 1.0, ...$this->highPass)], $hertz, $rate);
     }
 
     /** The prototypes at any rate, by the bilinear transform. */

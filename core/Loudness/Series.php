@@ -72,6 +72,12 @@ final readonly class Series implements ArrayAccess, Countable, IteratorAggregate
         return new self($packed);
     }
 
+    /** @param array<int, float> $values in place of those from a number on */
+    public function replaced(int $from, array $values): self
+    {
+        return [] === $values ? $this : new self(substr_replace($this->packed, self::packed($values), self::BYTES * $from, self::BYTES * \count($values)));
+    }
+
     public function toBytes(): string
     {
         return $this->packed;

@@ -4,14 +4,18 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
+use Closure;
+use Wattage\Core\Bands\SourceBands;
+
 /** How loud a source is every 100 ms: what most figures need, five times quicker to go through than its blocks. */
 final readonly class SourceTenths
 {
     /**
      * @param non-empty-list<Series> $powers by channel: K-weighted mean square of each 100 ms
      * @param Series $peaks highest sample of any channel in each 100 ms, full scale is 1
+     * @param ?Closure(): ?SourceBands $bandsOf its third octaves, read where filters ask for them
      */
-    private function __construct(public array $powers, public Series $peaks)
+    private function __construct(public array $powers, public Series $peaks, private ?Closure $bandsOf = null)
     {
     }
 
@@ -48,6 +52,28 @@ final readonly class SourceTenths
         }
 
         return implode('', $rows);
+    }
+
+    /** @param Closure(): ?SourceBands $bands its third octaves, read where filters ask for them; null where nobody measured them */
+    public function withBands(Closure $bands): self
+    {
+        return new self($this->powers, $this->peaks, $bands);
+    }
+
+    public function bands(): ?SourceBands
+    {
+        return null === $this->bandsOf ? null : ($this->bandsOf)();
+    }
+
+    /**
+     * With others from some number on.
+     *
+     * @param non-empty-list<array<int, float>> $powers by channel
+     * @param array<int, float> $peaks
+     */
+    public function replaced(int $from, array $powers, array $peaks): self
+    {
+        return new self(array_map(static fn (Series $row, array $some): Series => $row->replaced($from, $some), $this->powers, $powers), $this->peaks->replaced($from, $peaks), $this->bandsOf);
     }
 
     public function toBytes(): string

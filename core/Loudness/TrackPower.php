@@ -58,6 +58,7 @@ final readonly class TrackPower
     public static function ofClip(Mix $mix, Track $track, Clip $clip, SourceTenths $tenths, Decibels $after): self
     {
         $frames = intdiv($mix->rate, self::TENTHS_PER_SECOND);
+        $tenths = Filtering::of($mix, $track, $clip)?->tenths($tenths) ?? $tenths;
         $still = TrackMoves::still($track)->plus($after)->ratio();
         $moving = TrackMoves::under($track->withLanes($track->lanes->withMute(new MuteLane())), $clip);
         $parts = [];
@@ -109,6 +110,7 @@ final readonly class TrackPower
 
     private static function addClip(PowerPage $page, Mix $mix, Track $track, Clip $clip, Fades $fades, float $still, SourceTenths $tenths): void
     {
+        $tenths = Filtering::of($mix, $track, $clip)?->tenths($tenths) ?? $tenths;
         $moving = TrackMoves::under($track, $clip);
         $pans = self::pans($track, $clip->span(), $mix->rate);
         foreach (GainSchedule::parts($mix, $clip, $fades) as $part) {

@@ -24,7 +24,7 @@ final readonly class Piece
             if (null === $part) {
                 continue;
             }
-            $unit = $voice->routing->isStraight() && Renderer::PIECE === $span->length() ? StereoSum::unitOf($voice->source->format()) : 0;
+            $unit = null === $voice->coloured && $voice->routing->isStraight() && Renderer::PIECE === $span->length() ? StereoSum::unitOf($voice->source->format()) : 0;
             if (0 === $unit) {
                 $others[] = [$voice, $part];
             } elseif (null !== $layer = $this->layer($voice, $part, $unit)) {
@@ -35,8 +35,18 @@ final readonly class Piece
         $this->others = $others;
     }
 
-    /** @return array<int, float> interleaved stereo, full scale ±1.0 */
-    public function samples(): array
+    /** Whether nothing sounds in it. */
+    public function isEmpty(): bool
+    {
+        return [] === $this->layers && [] === $this->others;
+    }
+
+    /**
+     * @param list<Strip> $strips tracks with filters, which sound besides
+     *
+     * @return array<int, float> interleaved stereo, full scale ±1.0
+     */
+    public function samples(array $strips = []): array
     {
         $sum = new StereoSum($this->span);
         foreach ($this->layers as $bits => $layers) {
@@ -44,6 +54,9 @@ final readonly class Piece
         }
         foreach ($this->others as [$voice, $part]) {
             $this->add($voice, $part, $sum);
+        }
+        foreach ($strips as $strip) {
+            $strip->addTo($sum, $this->span);
         }
 
         return $sum->samples();
@@ -71,6 +84,11 @@ final readonly class Piece
 
     private function add(Voice $voice, Span $part, StereoSum $sum): void
     {
+        if (null !== $voice->coloured) {
+            $this->addColoured($voice, $voice->coloured, $part, $sum);
+
+            return;
+        }
         foreach ($voice->stretchesWithin($part) as [$stretch, $from, $to]) {
             if ($stretch->isSilent()) {
                 continue;
@@ -80,6 +98,18 @@ final readonly class Piece
                 continue;
             }
             $sum->add($bytes, $voice->source->format(), $from - $voice->shift(), GainStep::of($stretch, $from, $to), $voice->routing);
+        }
+    }
+
+    private function addColoured(Voice $voice, ColouredSound $coloured, Span $part, StereoSum $sum): void
+    {
+        $first = $part->from + $voice->shift();
+        $samples = $coloured->samples($first, $part->length());
+        $channels = $voice->source->format()->channels;
+        foreach ($voice->stretchesWithin($part) as [$stretch, $from, $to]) {
+            if (!$stretch->isSilent()) {
+                $sum->addSamples($samples, ($from - $first) * $channels, $channels, 1.0, $from - $voice->shift(), GainStep::of($stretch, $from, $to), $voice->routing);
+            }
         }
     }
 }

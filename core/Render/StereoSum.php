@@ -37,17 +37,26 @@ final class StereoSum
      */
     public function add(string $bytes, PcmFormat $format, int $at, array $steps, Routing $routing): void
     {
-        $input = PcmDecoder::decode($bytes, $format);
-        $scale = 1.0 / $format->fullScale();
-        $i = 0;
+        $this->addSamples(PcmDecoder::decode($bytes, $format), 0, $format->channels, 1.0 / $format->fullScale(), $at, $steps, $routing);
+    }
+
+    /**
+     * @param array<int, int|float> $input interleaved
+     * @param int $i place in it of the first sample
+     * @param float $scale what makes full scale of it 1.0
+     * @param int $at timeline position of the first
+     * @param list<GainStep> $steps
+     */
+    public function addSamples(array $input, int $i, int $channels, float $scale, int $at, array $steps, Routing $routing): void
+    {
         $o = 2 * ($at - $this->piece->from);
         foreach ($steps as $step) {
             match (true) {
-                1 === $format->channels => $this->addMono($input, $i, $o, $step, $scale, $routing->leftToLeft + $routing->rightToLeft, $routing->leftToRight + $routing->rightToRight),
+                1 === $channels => $this->addMono($input, $i, $o, $step, $scale, $routing->leftToLeft + $routing->rightToLeft, $routing->leftToRight + $routing->rightToRight),
                 $routing->isStraight() => $this->addStereo($input, $i, $o, $step, $scale),
                 default => $this->addPanned($input, $i, $o, $step, $scale, $routing),
             };
-            $i += $step->frames * $format->channels;
+            $i += $step->frames * $channels;
             $o += 2 * $step->frames;
         }
     }
@@ -229,7 +238,7 @@ final class StereoSum
         $this->samples = $sum;
     }
 
-    /** @param array<int, int> $input */
+    /** @param array<int, int|float> $input */
     private function addStereo(array $input, int $i, int $o, GainStep $step, float $scale): void
     {
         $sum = $this->samples;
@@ -245,7 +254,7 @@ final class StereoSum
         $this->samples = $sum;
     }
 
-    /** @param array<int, int> $input */
+    /** @param array<int, int|float> $input */
     private function addMono(array $input, int $i, int $o, GainStep $step, float $scale, float $toLeft, float $toRight): void
     {
         $sum = $this->samples;
@@ -262,7 +271,7 @@ final class StereoSum
         $this->samples = $sum;
     }
 
-    /** @param array<int, int> $input */
+    /** @param array<int, int|float> $input */
     private function addPanned(array $input, int $i, int $o, GainStep $step, float $scale, Routing $routing): void
     {
         $sum = $this->samples;

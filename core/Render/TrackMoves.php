@@ -44,6 +44,12 @@ final class TrackMoves
         return self::product($track->ducking->curve->isFlat() ? [] : [$track->ducking->curve], $span);
     }
 
+    /** @return ?non-empty-list<Stretch> how far the band of speech is left in, in timeline time; null where it stays as it is */
+    public static function band(Track $track, Span $span): ?array
+    {
+        return self::product($track->band->curve->isFlat() ? [] : [$track->band->curve], $span);
+    }
+
     /**
      * Level, mute and ducking lanes under a clip.
      *
@@ -51,10 +57,32 @@ final class TrackMoves
      */
     public static function under(Track $track, Clip $clip): ?array
     {
-        $curves = self::levelCurves($track);
-        if ($clip->ducked && !$track->ducking->curve->isFlat()) {
-            $curves[] = $track->ducking->curve;
-        }
+        return self::inClip([...self::levelCurves($track), ...self::duckingCurves($track, $clip)], $clip);
+    }
+
+    /**
+     * The ducking lane alone under a clip.
+     *
+     * @return ?non-empty-list<Stretch> in the clip's source time, covering what is heard of it; null where nothing moves
+     */
+    public static function duckingUnder(Track $track, Clip $clip): ?array
+    {
+        return self::inClip(self::duckingCurves($track, $clip), $clip);
+    }
+
+    /** @return list<Curve> */
+    private static function duckingCurves(Track $track, Clip $clip): array
+    {
+        return $clip->ducked && !$track->ducking->curve->isFlat() ? [$track->ducking->curve] : [];
+    }
+
+    /**
+     * @param list<Curve> $curves of the track
+     *
+     * @return ?non-empty-list<Stretch>
+     */
+    private static function inClip(array $curves, Clip $clip): ?array
+    {
         $curves = array_map(static fn (Curve $curve): Curve => $curve->within($clip->at, $clip->end())->shifted($clip->in - $clip->at), $curves);
 
         return self::product($curves, $clip->heard());
@@ -69,10 +97,30 @@ final class TrackMoves
      */
     public static function panned(Track $track, Clip $clip, Routing $before): array
     {
+        return self::pannedWays($track, $clip->span(), $clip->in - $clip->at, $before);
+    }
+
+    /**
+     * The same of all that a track has together.
+     *
+     * @return list<array{Routing, non-empty-list<Stretch>}> in timeline time
+     */
+    public static function pannedTogether(Track $track, Span $span): array
+    {
+        return self::pannedWays($track, $span, 0, Routing::straight());
+    }
+
+    /**
+     * @param int $shift samples by which the time of what comes out is ahead of the timeline
+     *
+     * @return list<array{Routing, non-empty-list<Stretch>}>
+     */
+    private static function pannedWays(Track $track, Span $span, int $shift, Routing $before): array
+    {
         $rows = ['ll' => [], 'rl' => [], 'lr' => [], 'rr' => []];
-        foreach (self::panMoves($track, $clip->span()) as [$from, $to, $first, $last]) {
-            $start = $clip->toSource($from);
-            $end = $clip->toSource($to);
+        foreach (self::panMoves($track, $span) as [$from, $to, $first, $last]) {
+            $start = $from + $shift;
+            $end = $to + $shift;
             $one = Stretch::decibels($start, $end, 0.0);
             $none = Stretch::gain($start, $end, 0.0, 0.0);
             $moving = static fn (bool $sine): Stretch => $first === $last

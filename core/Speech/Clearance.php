@@ -149,6 +149,24 @@ final readonly class Clearance
         return $this->fix($run, $wanted)->depth($tracks);
     }
 
+    /** @return array<int, float> power of the speech by number of the 100 ms, of those from $from to $to in which somebody speaks; windows of 400 ms, only their part with speech */
+    public function speechBetween(int $from, int $to): array
+    {
+        return self::windowed($this->speech, $this->active, $from, $to);
+    }
+
+    /** @return array<string, array<int, float>> the same of each track that is not speech, by id */
+    public function restBetween(int $from, int $to): array
+    {
+        return array_map(fn (Series $row): array => self::windowed($row, $this->active, $from, $to), $this->rest);
+    }
+
+    /** @return array<int, float> the same of any row of powers */
+    public function between(Series $powers, int $from, int $to): array
+    {
+        return self::windowed($powers, $this->active, $from, $to);
+    }
+
     private function worst(int $from, int $to): float
     {
         $worst = self::MOST;

@@ -36,6 +36,20 @@ final readonly class Anchor
         return $found;
     }
 
+    /** By the speech alone; null where no clip of speech is. */
+    public static function ofSpeech(Mix $mix, int $at): ?self
+    {
+        foreach ($mix->tracks as $track) {
+            foreach (Stem::Speech === $track->stem ? $track->clips : [] as $clip) {
+                if ($at >= $clip->at && $at < $clip->end()) {
+                    return new self($clip->source, $clip->toSource($at));
+                }
+            }
+        }
+
+        return null;
+    }
+
     /**
      * Where it is now.
      *

@@ -6,6 +6,7 @@ namespace Wattage\Core\Timeline;
 
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Fade\Fade;
+use Wattage\Core\Filter\Colour;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 
@@ -20,6 +21,7 @@ final readonly class Clip
     public Fade $fadeIn;
     public Fade $fadeOut;
     public Channels $channels;
+    public Colour $colour;
 
     /**
      * @param int $at where it starts on the timeline, samples ≥ 0
@@ -50,6 +52,7 @@ final readonly class Clip
         public bool $ducked = true,
         public bool $muted = false,
         public ?CutPart $cutPart = null,
+        ?Colour $colour = null,
     ) {
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
@@ -61,6 +64,7 @@ final readonly class Clip
         $this->fadeIn = ($fadeIn ?? Fade::none())->noLongerThan($length);
         $this->fadeOut = ($fadeOut ?? Fade::none())->noLongerThan($length - $this->fadeIn->length);
         $this->channels = $channels ?? Channels::usual();
+        $this->colour = $colour ?? Colour::none();
     }
 
     /** Where it sounds on the timeline. */
@@ -155,6 +159,11 @@ final readonly class Clip
         return $this->copy(triggers: $triggers, ducked: $ducked);
     }
 
+    public function withColour(Colour $colour): self
+    {
+        return $this->copy(colour: $colour);
+    }
+
     public function withMuted(bool $muted): self
     {
         return $this->copy(muted: $muted);
@@ -162,7 +171,7 @@ final readonly class Clip
 
     public function withCutPart(?CutPart $part): self
     {
-        return new self($this->id, $this->source, $this->name, $this->at, $this->in, $this->length, $this->gain, $this->curve, $this->fadeIn, $this->fadeOut, $this->channels, $this->detached, $this->triggers, $this->ducked, $this->muted, $part);
+        return new self($this->id, $this->source, $this->name, $this->at, $this->in, $this->length, $this->gain, $this->curve, $this->fadeIn, $this->fadeOut, $this->channels, $this->detached, $this->triggers, $this->ducked, $this->muted, $part, $this->colour);
     }
 
     /** Another recording in its place: as much of it as there is, its levels against the same moments of the clip. */
@@ -194,6 +203,7 @@ final readonly class Clip
         ?bool $ducked = null,
         ?bool $muted = null,
         ?string $source = null,
+        ?Colour $colour = null,
     ): self {
         return new self(
             $id ?? $this->id,
@@ -212,6 +222,7 @@ final readonly class Clip
             $ducked ?? $this->ducked,
             $muted ?? $this->muted,
             $this->cutPart,
+            $colour ?? $this->colour,
         );
     }
 }

@@ -47,7 +47,8 @@ final readonly class Differences
             $said[] = self::level("The fader of {$track->name}", $old->fader, $track->fader);
             $said[] = $old->pan === $track->pan ? null : \sprintf('%s is panned %s instead of %s.', $track->name, self::pan($track->pan), self::pan($old->pan));
             $said[] = $old->lanes == $track->lanes ? null : "{$track->name} is ridden otherwise.";
-            $said[] = $old->ducking == $track->ducking ? null : "The ducking of {$track->name} is another.";
+            $said[] = $old->ducking == $track->ducking && $old->band == $track->band ? null : "The ducking of {$track->name} is another.";
+            $said[] = $old->colour == $track->colour ? null : "The colour of {$track->name} is another.";
             $said[] = $old->muted === $track->muted ? null : ($track->muted ? "{$track->name} is muted." : "{$track->name} is not muted any more.");
         }
         foreach (array_diff_key($this->a->tracks, $this->b->tracks) as $track) {

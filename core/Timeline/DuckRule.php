@@ -27,6 +27,10 @@ final readonly class DuckRule
      * @param list<Span> $added timeline samples that count as speech whatever is heard
      * @param list<Span> $dropped timeline samples that do not
      * @param bool $follows whether it runs again by itself after every edit
+     * @param ?float $clarity 0 … 100 that speech is to reach, in place of the clearance
+     * @param bool $moving whether a dip without fixed depth follows what is needed from moment to moment; else it is as deep as its worst moment needs
+     * @param bool $addsUp whether what was lowered by hand counts towards a fixed depth
+     * @param bool $breaths whether a hush is over early enough for the breath before a word
      *
      * @throws InvalidMix
      */
@@ -44,12 +48,25 @@ final readonly class DuckRule
         public array $added = [],
         public array $dropped = [],
         public bool $follows = false,
+        public DuckKind $kind = DuckKind::Under,
+        public DuckPart $part = DuckPart::All,
+        public ?float $clarity = null,
+        public bool $moving = false,
+        public bool $addsUp = false,
+        public bool $breaths = true,
     ) {
         $this->id = Name::checkId($id, 'rule');
         $this->name = Name::check($name);
         [] !== $targets || throw InvalidMix::ruleWithoutTarget();
         [] === array_intersect($triggers, $targets) || throw InvalidMix::ruleDucksItself();
+        DuckKind::Turns !== $kind || \count(array_unique($targets)) > 1 || throw InvalidMix::turnsOfOne();
         \count($added) + \count($dropped) <= 10_000 || throw InvalidMix::tooMany('stretches', 10_000);
+    }
+
+    /** dB that it lowers by, or as far as it may. */
+    public function limit(): float
+    {
+        return $this->depth ?? $this->deepest;
     }
 
     /** Music and the like under all speech, as a new project begins with. */
@@ -66,12 +83,18 @@ final readonly class DuckRule
      */
     public function withSpans(array $added, array $dropped): self
     {
-        return new self($this->id, $this->name, $this->triggers, $this->clips, $this->targets, $this->depth, $this->clearance, $this->deepest, $this->sensitivity, $this->timing, $added, $dropped, $this->follows);
+        return new self(
+            $this->id, $this->name, $this->triggers, $this->clips, $this->targets, $this->depth, $this->clearance, $this->deepest, $this->sensitivity, $this->timing,
+            $added, $dropped, $this->follows, $this->kind, $this->part, $this->clarity, $this->moving, $this->addsUp, $this->breaths,
+        );
     }
 
     /** @return list<string> tracks that are listened to: those named that are still there, or all of speech */
     public function tracksHeard(Mix $mix): array
     {
+        if (DuckKind::Under !== $this->kind) {
+            return $this->targetsIn($mix);
+        }
         $heard = [] === $this->triggers && [] === $this->clips
             ? array_keys(array_filter($mix->tracks, fn ($track): bool => Stem::Speech === $track->stem && !\in_array($track->id, $this->targets, true)))
             : array_filter($this->triggers, static fn (string $id): bool => isset($mix->tracks[$id]));

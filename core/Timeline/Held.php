@@ -26,12 +26,53 @@ final class Held
         return $new;
     }
 
+    /** Where what is held is by now: with the speech that it was made for, or gone with it. */
+    public static function following(Mix $mix, Ducking $ducking): Ducking
+    {
+        $moved = [];
+        foreach ($ducking->held as $span) {
+            $anchor = $ducking->anchors[$span->from] ?? null;
+            $was = self::middle($span);
+            $now = null === $anchor ? $was : $anchor->in($mix, $was);
+            null === $now || $span->from + $now - $was < 0 || $moved[] = [$span, $now - $was, $anchor];
+        }
+        if (\count($moved) === \count($ducking->held) && [] === array_filter($moved, static fn (array $one): bool => 0 !== $one[1])) {
+            return $ducking;
+        }
+        usort($moved, static fn (array $a, array $b): int => $a[0]->from + $a[1] <=> $b[0]->from + $b[1]);
+        $held = $anchors = [];
+        $curve = Curve::flat();
+        foreach ($moved as [$span, $by, $anchor]) {
+            $to = $span->shifted($by);
+            $last = array_key_last($held);
+            if (null !== $last && $held[$last]->to >= $to->from) {
+                continue; // two that come together where clips do: the first stays
+            }
+            $held[] = $to;
+            $curve = self::spliced($curve, $ducking->curve->within($span->from, $span->to - 1)->withKeyframeAt($span->from)->withKeyframeAt($span->to - 1)->shifted($by), $to);
+            null === $anchor || $anchors[$to->from] = $anchor;
+        }
+
+        return new Ducking($curve, $held, $anchors);
+    }
+
+    private static function middle(Span $span): int
+    {
+        return intdiv($span->from + $span->to, 2);
+    }
+
     /** The lane after a change by hand: what differs from before is held from now on. */
-    public static function changed(Ducking $old, Curve $curve): Ducking
+    public static function changed(Mix $mix, Ducking $old, Curve $curve): Ducking
     {
         $span = self::difference($old->curve, $curve);
+        $held = null === $span ? $old->held : Spans::union([...$old->held, $span]);
+        $anchors = [];
+        foreach ($held as $one) {
+            $anchor = \in_array($one, $old->held, false) ? ($old->anchors[$one->from] ?? null) : Anchor::ofSpeech($mix, self::middle($one));
+            null === $anchor || $anchors[$one->from] = $anchor;
+        }
 
-        return new Ducking($curve, null === $span ? $old->held : Spans::union([...$old->held, $span]));
+        return new Ducking($curve, $held, $anchors);
     }
 
     /** Where the two curves differ: from the first to the last keyframe that is not in both, with the ramps that lead there and away. */

@@ -77,6 +77,11 @@ final class InvalidMix extends DomainException implements Problem
         return new self('A rule needs at least one track that gives way.', 'targets');
     }
 
+    public static function turnsOfOne(): self
+    {
+        return new self('Taking turns needs at least two tracks.', 'targets');
+    }
+
     public static function ruleDucksItself(): self
     {
         return new self('A track cannot give way to itself. Take it out of the triggers or out of the targets.', 'targets');

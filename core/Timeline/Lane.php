@@ -9,4 +9,5 @@ enum Lane: string
 {
     case Level = 'level';
     case Ducking = 'ducking';
+    case Band = 'band';
 }

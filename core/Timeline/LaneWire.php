@@ -8,7 +8,7 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Time\Span;
 
-/** A lane of a track. It stays on the timeline. A change to the ducking lane is a correction by hand, and is held from then on. */
+/** A lane of a track. It stays on the timeline. A change to a lane of ducking is a correction by hand, and is held from then on. */
 final readonly class LaneWire implements PlacedWire
 {
     public function __construct(private Mix $mix, private Track $track, private Lane $lane)
@@ -17,7 +17,11 @@ final readonly class LaneWire implements PlacedWire
 
     public function curve(): Curve
     {
-        return Lane::Level === $this->lane ? $this->track->levels() : $this->track->ducking->curve;
+        return match ($this->lane) {
+            Lane::Level => $this->track->levels(),
+            Lane::Ducking => $this->track->ducking->curve,
+            Lane::Band => $this->track->band->curve,
+        };
     }
 
     public function with(Curve $curve): Mix
@@ -26,9 +30,11 @@ final readonly class LaneWire implements PlacedWire
             return $this->mix;
         }
 
-        return $this->mix->withTrack(Lane::Level === $this->lane
-            ? $this->track->withLanes($this->track->lanes->withLevel($curve))
-            : $this->track->withDucking(Held::changed($this->track->ducking, $curve)));
+        return $this->mix->withTrack(match ($this->lane) {
+            Lane::Level => $this->track->withLanes($this->track->lanes->withLevel($curve)),
+            Lane::Ducking => $this->track->withDucking(Held::changed($this->mix, $this->track->ducking, $curve)),
+            Lane::Band => $this->track->withBand(Held::changed($this->mix, $this->track->band, $curve)),
+        });
     }
 
     public function bounds(): Span

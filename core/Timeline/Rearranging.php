@@ -35,7 +35,7 @@ final readonly class Rearranging
 
     public function ducking(Ducking $ducking): Ducking
     {
-        return $this->map->changesNothing() ? $ducking : new Ducking($this->curve($ducking->curve), $this->spans($ducking->held));
+        return $this->map->changesNothing() ? $ducking : $ducking->rearranged($this->curve($ducking->curve), $this->map->span(...));
     }
 
     /** All that belongs to no track. */

@@ -40,8 +40,11 @@ final readonly class Retiming
             $track = $mix->track($id);
             $lanes = new Lanes($this->curve($track->lanes->level), $this->pan($track->lanes->pan), $this->mute($track->lanes->mute), $track->lanes->off);
             $track = $lanes == $track->lanes ? $track : $track->withLanes($lanes);
-            if (!$track->ducking->isEmpty() && [] === array_diff($this->heardFor($mix, $id), $ids)) {
-                $track = $track->withDucking(new Ducking($this->curve($track->ducking->curve), $this->spans($track->ducking->held)));
+            foreach ([false, true] as $band) {
+                $ducking = $track->givingWay($band);
+                if (!$ducking->isEmpty() && [] === array_diff($this->heardFor($mix, $id), $ids)) {
+                    $track = $track->withGivingWay($band, $ducking->rearranged($this->curve($ducking->curve), $this->map->span(...)));
+                }
             }
             $after = $track === $mix->track($id) ? $after : $after->withTrack($track);
         }

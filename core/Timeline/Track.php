@@ -7,6 +7,7 @@ namespace Wattage\Core\Timeline;
 use Wattage\Core\Curve\Curve;
 use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Filter\Colour;
 use Wattage\Core\Level\Decibels;
 
 /** A row of clips that share a stem, a fader, a pan and a mute. */
@@ -16,12 +17,16 @@ final readonly class Track
     public string $name;
     public Lanes $lanes;
     public Ducking $ducking;
+    public Ducking $band;
+    public Colour $colour;
 
     /**
      * @param float $pan −1 left … 1 right
      * @param array<string, Clip> $clips by id
      * @param bool $locked whether its clips are kept as they are
      * @param ?Hue $hue null for the ink of its stem
+     * @param ?Ducking $band how far the band of speech gives way in it: see {@see \Wattage\Core\Filter\SpeechBand}
+     * @param ?Colour $colour of all its clips together
      *
      * @throws InvalidMix
      */
@@ -37,9 +42,13 @@ final readonly class Track
         public ?Hue $hue = null,
         ?Lanes $lanes = null,
         ?Ducking $ducking = null,
+        ?Ducking $band = null,
+        ?Colour $colour = null,
     ) {
         $this->lanes = $lanes ?? Lanes::none();
         $this->ducking = $ducking ?? Ducking::none();
+        $this->band = $band ?? Ducking::none();
+        $this->colour = $colour ?? Colour::none();
         $this->id = Name::checkId($id);
         $this->name = Name::check($name);
         $fader->atMost(Decibels::MAX_FADER);
@@ -111,7 +120,7 @@ final readonly class Track
 
     public function withHue(?Hue $hue): self
     {
-        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, $this->clips, $this->locked, $hue, $this->lanes, $this->ducking);
+        return new self($this->id, $this->name, $this->stem, $this->fader, $this->pan, $this->muted, $this->clips, $this->locked, $hue, $this->lanes, $this->ducking, $this->band, $this->colour);
     }
 
     public function withLanes(Lanes $lanes): self
@@ -122,6 +131,33 @@ final readonly class Track
     public function withDucking(Ducking $ducking): self
     {
         return $this->copy(ducking: $ducking);
+    }
+
+    public function withBand(Ducking $band): self
+    {
+        return $this->copy(band: $band);
+    }
+
+    /** How it gives way: all of it, or the band of speech in it. */
+    public function givingWay(bool $band): Ducking
+    {
+        return $band ? $this->band : $this->ducking;
+    }
+
+    public function withGivingWay(bool $band, Ducking $ducking): self
+    {
+        return $band ? $this->withBand($ducking) : $this->withDucking($ducking);
+    }
+
+    public function withColour(Colour $colour): self
+    {
+        return $this->copy(colour: $colour);
+    }
+
+    /** Whether its sound goes through filters. */
+    public function isFiltered(): bool
+    {
+        return !$this->band->curve->isFlat() || !$this->colour->isNone();
     }
 
     /** Its level lane; while that is empty, the fader is where it begins. */
@@ -158,7 +194,7 @@ final readonly class Track
     /** Keyframes of its clips and lanes, and points of its pan and mute lanes. */
     public function points(): int
     {
-        $points = \count($this->lanes->level->keyframes) + \count($this->lanes->pan->points) + \count($this->lanes->mute->switches) + \count($this->ducking->curve->keyframes);
+        $points = \count($this->lanes->level->keyframes) + \count($this->lanes->pan->points) + \count($this->lanes->mute->switches) + \count($this->ducking->curve->keyframes) + \count($this->band->curve->keyframes);
         foreach ($this->clips as $clip) {
             $points += \count($clip->curve->keyframes) + \count($clip->channels->left->curve->keyframes ?? []) + \count($clip->channels->right->curve->keyframes ?? []);
         }
@@ -187,6 +223,8 @@ final readonly class Track
         ?bool $locked = null,
         ?Lanes $lanes = null,
         ?Ducking $ducking = null,
+        ?Ducking $band = null,
+        ?Colour $colour = null,
     ): self {
         return new self(
             $this->id,
@@ -200,6 +238,8 @@ final readonly class Track
             $this->hue,
             $lanes ?? $this->lanes,
             $ducking ?? $this->ducking,
+            $band ?? $this->band,
+            $colour ?? $this->colour,
         );
     }
 }

@@ -34,7 +34,7 @@ final readonly class Measures
         return function (string $id) use ($project, &$known): ?SourceTenths {
             if (!\array_key_exists($id, $known)) {
                 $source = $this->source($project, $id);
-                $known[$id] = null === $source ? null : $this->store->tenths($source);
+                $known[$id] = null === $source ? null : $this->store->tenths($source)->withBands(fn (): SourceBands => $this->store->bands($source));
             }
 
             return $known[$id];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Project;
 
 use Closure;
+use Wattage\App\View\FilterView;
 use Wattage\App\View\StretchView;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\AimDocument;
@@ -84,7 +85,7 @@ final class MixView
         return [
             ...self::otherParts($before, $mix),
             ...(array_keys($before->tracks) === array_keys($mix->tracks) ? [] : ['order' => array_map(strval(...), array_keys($mix->tracks))]),
-            'changedTracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix->length()), $moved),
+            'changedTracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix), $moved),
             'changedClips' => array_map(static fn (array $c): array => self::clip($mix, $c[0], $c[1], $fades[$c[0]]), $changed),
             'placedClips' => $placed,
             'removedClips' => array_map(strval(...), array_keys(array_diff_key($old, $new))),
@@ -99,7 +100,7 @@ final class MixView
         }
         $own = static fn (Track $of): array => array_diff_key(get_object_vars($of), ['clips' => 1]);
 
-        return null === $old || $own($old) != $own($track) || ($before->length() !== $mix->length() && TrackView::of($old, $before->length()) !== TrackView::of($track, $mix->length()));
+        return null === $old || $own($old) != $own($track) || ($before->length() !== $mix->length() && TrackView::of($old, $before) !== TrackView::of($track, $mix));
     }
 
     /** @return Json the parts of the frame that say something else than before */
@@ -119,7 +120,7 @@ final class MixView
     /** Whether all of two states of a clip is alike but where it stands, what it is called, and its gain all along. */
     private static function movesAlike(Clip $a, Clip $b): bool
     {
-        return $a->source === $b->source && $a->in === $b->in && $a->length === $b->length && $a->muted === $b->muted
+        return $a->source === $b->source && $a->in === $b->in && $a->length === $b->length && $a->muted === $b->muted && $a->colour == $b->colour
             && ($a->curve === $b->curve || $a->curve == $b->curve) && $a->channels == $b->channels && $a->fadeIn == $b->fadeIn && $a->fadeOut == $b->fadeOut;
     }
 
@@ -150,7 +151,7 @@ final class MixView
     {
         return [
             ...array_map(static fn (array $part): mixed => $part[1]($mix), self::parts()),
-            'tracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix->length()), array_values($mix->tracks)),
+            'tracks' => array_map(static fn (Track $track): array => TrackView::of($track, $mix), array_values($mix->tracks)),
         ];
     }
 
@@ -191,6 +192,7 @@ final class MixView
             'track' => $track,
             'schedule' => array_map(StretchView::of(...), $wire),
             'parts' => $parts,
+            ...($clip->colour->isNone() ? [] : ['filters' => FilterView::of($clip->colour, $mix->rate)]),
             'fades' => [MixDocument::fadeToArray($in), MixDocument::fadeToArray($out)],
             ...self::channelWires($clip),
         ];

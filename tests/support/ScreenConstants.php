@@ -9,6 +9,10 @@ use Wattage\App\Http\SourceController;
 use Wattage\App\Media\PictureFrames;
 use Wattage\Core\Ducking\Preset;
 use Wattage\Core\Edit\Range\RangeEdits;
+use Wattage\Core\Filter\Biquad;
+use Wattage\Core\Filter\LowCut;
+use Wattage\Core\Filter\SpeechBand;
+use Wattage\Core\Filter\Tone;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\EvenUp;
 use Wattage\Core\Ride\Merge;
@@ -65,6 +69,11 @@ final class ScreenConstants
                 'usual' => ['clearance' => $aim->clearance, 'sensitivity' => $aim->sensitivity, 'loudness' => $aim->loudness, 'truePeak' => $aim->truePeak, 'clarity' => $aim->clarity, 'room' => $aim->room->value],
                 'rooms' => array_combine(array_column(Room::cases(), 'value'), array_map(static fn (Room $room): string => $room->label(), Room::cases())),
                 'zones' => $byStem(static fn (Stem $stem): array => array_filter(get_object_vars(Zone::usual($stem)), is_float(...))),
+            ],
+            'filters' => [
+                'speechBand' => array_map(static fn (int $rate): array => array_map(static fn (Biquad $one): array => $one->coefficients(), SpeechBand::without($rate)), [48_000 => 48_000, 96_000 => 96_000]),
+                'lowCut' => [LowCut::LOWEST, LowCut::HIGHEST],
+                'tone' => ['hertz' => [Tone::LOWEST, Tone::HIGHEST], 'most' => Tone::MOST, 'usual' => Tone::USUAL],
             ],
             'duck' => [
                 'depth' => [DuckRule::DEEPEST, DuckRule::SHALLOWEST],

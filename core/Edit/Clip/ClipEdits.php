@@ -10,6 +10,7 @@ use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\EditFields;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Fade\FadeShape;
+use Wattage\Core\Interchange\ColourDocument;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
@@ -39,6 +40,7 @@ final class ClipEdits
             'set-channel' => static fn (EditFields $read): Edit => self::setChannel($read),
             'rename-clip' => static fn (EditFields $read): Edit => new RenameClip($read->fields->string('clip'), Name::check($read->fields->string('name'))),
             'replace-sound' => static fn (EditFields $read): Edit => new ReplaceSound($read->fields->string('clip'), $read->source()),
+            'set-clip-colour' => static fn (EditFields $read): Edit => new SetClipColour($read->clips(), ColourDocument::read($read->fields->object('colour'))),
             'set-clips-muted' => static fn (EditFields $read): Edit => new SetClipsMuted($read->clips(), $read->fields->bool('muted')),
         ];
     }

@@ -34,11 +34,17 @@ final readonly class ClearLane implements Edit
     {
         $track = $before->track($this->track);
         $after = match ($this->lane) {
-            LanePart::Ducking => $track->withDucking(new Ducking($this->without($track->ducking->curve), $this->held($track->ducking->held))),
+            LanePart::Ducking => $track->withDucking($this->cleared($track->ducking)),
+            LanePart::Band => $track->withBand($this->cleared($track->band)),
             default => $track->withLanes($this->lanes($track)),
         };
 
         return $after == $track ? $before : $before->withTrack($after);
+    }
+
+    private function cleared(Ducking $ducking): Ducking
+    {
+        return $ducking->holding($this->without($ducking->curve), $this->held($ducking->held));
     }
 
     private function lanes(Track $track): Lanes

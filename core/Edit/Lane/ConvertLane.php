@@ -31,7 +31,7 @@ final readonly class ConvertLane implements Edit
      */
     public function __construct(private string $track, private ?Lane $from, private ?Lane $to)
     {
-        $from !== $to && Lane::Ducking !== $to || throw InvalidEdit::noSuchConversion();
+        $from !== $to && (null === $to || Lane::Level === $to) || throw InvalidEdit::noSuchConversion();
     }
 
     public function label(Mix $before): string
@@ -45,17 +45,23 @@ final readonly class ConvertLane implements Edit
     {
         $track = $before->track($this->track);
         $after = match ($this->from) {
-            Lane::Ducking => null === $this->to ? $this->intoClips($track, $track->ducking->curve, true) : $this->intoLevels($track, $track->ducking->curve, $before),
+            Lane::Ducking, Lane::Band => $this->givenWay($track, $track->givingWay(Lane::Band === $this->from)->curve, $before),
             Lane::Level => $this->intoClips($track, $track->lanes->level, false),
             null => $this->intoLevels($track, self::ofClips($track), $before),
         };
         $after = match ($this->from) {
-            Lane::Ducking => $after->withDucking(Ducking::none()),
+            Lane::Ducking, Lane::Band => $after->withGivingWay(Lane::Band === $this->from, Ducking::none()),
             Lane::Level => $track->lanes->level->isFlat() ? $after : $after->withLanes($after->lanes->withLevel(Curve::flat()))->withFader(Decibels::unchanged()),
             null => $after->withClip(...array_map(static fn (Clip $clip): Clip => $clip->withCurve(Curve::flat()), array_values($after->clips))),
         };
 
         return $after == $track ? $before : $before->withTrack($after);
+    }
+
+    /** Of the band of speech, too, it becomes a level: all of the sound gives way then. */
+    private function givenWay(Track $track, Curve $lane, Mix $mix): Track
+    {
+        return null === $this->to ? $this->intoClips($track, $lane, true) : $this->intoLevels($track, $lane, $mix);
     }
 
     /** @param bool $ducking whether clips that do not give way are let alone */

@@ -30,6 +30,7 @@ final readonly class CopyLane implements Edit
             $track = $after->track($id);
             $copied = match ($this->lane) {
                 LanePart::Ducking => $track->withDucking($from->ducking),
+                LanePart::Band => $track->withBand($from->band),
                 LanePart::Level => $track->withLanes($track->lanes->withLevel($from->lanes->level)),
                 LanePart::Pan => $track->withLanes($track->lanes->withPan($from->lanes->pan)),
                 LanePart::Mute => $track->withLanes($track->lanes->withMute($from->lanes->mute)),

@@ -11,4 +11,5 @@ enum LanePart: string
     case Pan = 'pan';
     case Mute = 'mute';
     case Ducking = 'ducking';
+    case Band = 'band';
 }

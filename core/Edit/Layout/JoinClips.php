@@ -52,6 +52,7 @@ final readonly class JoinClips implements Edit
     {
         $a->source === $b->source || throw InvalidEdit::joinOfOtherSource($a->name, $b->name);
         $a->end() === $b->at && $a->in + $a->length === $b->in || throw InvalidEdit::joinWithGap($a->name, $b->name);
+        $a->colour == $b->colour || throw InvalidEdit::joinOfOtherColour($a->name, $b->name);
         $a->channels == $b->channels || throw InvalidEdit::joinOfOtherChannels($a->name, $b->name);
         $a->gain->isSilence() !== $b->gain->isSilence() && throw InvalidEdit::joinWithSilence($a->name, $b->name);
         $by = $a->gain->isSilence() ? 0.0 : $b->gain->db - $a->gain->db;

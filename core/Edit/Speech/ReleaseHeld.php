@@ -6,7 +6,6 @@ namespace Wattage\Core\Edit\Speech;
 
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Time\Span;
-use Wattage\Core\Timeline\Ducking;
 use Wattage\Core\Timeline\Mix;
 
 /** Lets go of corrections in a ducking lane, so that the rules decide there again when they next run. */
@@ -24,9 +23,13 @@ final readonly class ReleaseHeld implements Edit
 
     public function apply(Mix $before): Mix
     {
-        $track = $before->track($this->track);
-        $held = array_values(array_filter($track->ducking->held, fn (Span $span): bool => null !== $this->range && !$span->meets($this->range)));
+        $track = $after = $before->track($this->track);
+        foreach ([false, true] as $band) {
+            $ducking = $track->givingWay($band);
+            $held = array_values(array_filter($ducking->held, fn (Span $span): bool => null !== $this->range && !$span->meets($this->range)));
+            $after = $held == $ducking->held ? $after : $after->withGivingWay($band, $ducking->holding($ducking->curve, $held));
+        }
 
-        return $held == $track->ducking->held ? $before : $before->withTrack($track->withDucking(new Ducking($track->ducking->curve, $held)));
+        return $after === $track ? $before : $before->withTrack($after);
     }
 }

@@ -7,6 +7,7 @@ namespace Wattage\Core\Edit\Track;
 use Closure;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\EditFields;
+use Wattage\Core\Interchange\ColourDocument;
 use Wattage\Core\Timeline\Hue;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Name;
@@ -26,6 +27,7 @@ final class TrackEdits
             'set-stem' => static fn (EditFields $read): Edit => new SetStem($read->fields->string('track'), $read->fields->choice('stem', Stem::class)),
             'set-muted' => static fn (EditFields $read): Edit => new SetMuted($read->fields->string('track'), $read->fields->bool('muted')),
             'set-locked' => static fn (EditFields $read): Edit => new SetLocked($read->fields->string('track'), $read->fields->bool('locked')),
+            'set-track-colour' => static fn (EditFields $read): Edit => new SetTrackColour($read->fields->string('track'), ColourDocument::read($read->fields->object('colour'))),
             'set-hue' => static fn (EditFields $read): Edit => new SetHue($read->fields->string('track'), $read->fields->has('hue') ? $read->fields->choice('hue', Hue::class) : null),
         ];
     }

@@ -146,7 +146,7 @@ final class DuckerTest extends TestCase
         self::assertSame([], self::ducking($talk, Talk::rule(), $muted), 'nobody hears a muted trigger');
     }
 
-    public function testAMomentCorrectedByHandStaysWhenTheSpeechMovesAndTheRestFollows(): void
+    public function testAMomentCorrectedByHandGoesWithItsSpeech(): void
     {
         $talk = Talk::open();
         $ducked = $talk->ducker($talk->mix->withRule(Talk::rule()))->applied();
@@ -157,7 +157,8 @@ final class DuckerTest extends TestCase
         self::assertSame(['music'], $talk->ducker($moved)->outOfDate());
         $again = $talk->ducker($moved)->applied();
         $lane = $again->track('music')->ducking->curve;
-        self::assertEqualsWithDelta(-7.0, $lane->levelAt(10 * self::S)->db, 0.01, 'the correction is still there');
+        self::assertEqualsWithDelta(-7.0, $lane->levelAt(13 * self::S)->db, 0.01, 'the correction is with its words');
+        self::assertEqualsWithDelta(0.0, $lane->levelAt(10 * self::S)->db, 0.01, 'and no longer where they were');
         self::assertEqualsWithDelta(-12.0, $lane->levelAt(6 * self::S)->db, 0.01, 'the first dip has moved along');
         self::assertEqualsWithDelta(0.0, $lane->levelAt((int) (3.5 * self::S))->db, 0.01);
         self::assertSame([], $talk->ducker($again)->outOfDate());
@@ -166,6 +167,11 @@ final class DuckerTest extends TestCase
         $released = Mixes::edited($again, ['edit' => 'release-held', 'track' => 'music']);
         self::assertSame(['music'], $talk->ducker($released)->outOfDate());
         self::assertEqualsWithDelta(0.0, $talk->ducker($released)->applied()->track('music')->ducking->curve->levelAt((int) (10.9 * self::S))->db, 0.01);
+        // Cut out with its words, a correction is gone; where another clip plays them, it is there.
+        $cut = Mixes::edited($corrected, ['edit' => 'trim-clip', 'clip' => 'voice', 'from' => 0, 'to' => 8 * self::S]);
+        self::assertSame([], $talk->ducker($cut)->applied()->track('music')->ducking->held);
+        $unmoved = $talk->ducker(Mixes::edited($corrected, ['edit' => 'move-clip', 'clip' => 'bed', 'track' => 'music', 'at' => self::S]))->applied();
+        self::assertEquals($corrected->track('music')->ducking, $unmoved->track('music')->ducking);
     }
 
     public function testSpeechThatIsMutedToListenMakesNothingOutOfDate(): void
@@ -191,7 +197,7 @@ final class DuckerTest extends TestCase
         $again = $talk->ducker(Mixes::edited($corrected, ['edit' => 'move-clip', 'clip' => 'voice', 'track' => 'speech', 'at' => 3 * self::S]))->applied();
         [$drawn, $kept] = [$corrected->track('music')->ducking->curve, $again->track('music')->ducking->curve];
         for ($at = $bottom[0]->position - 19_200; $at <= $bottom[1]->position + 43_200; $at += 240) {
-            self::assertEqualsWithDelta($drawn->levelAt($at)->db, $kept->levelAt($at)->db, 0.01);
+            self::assertEqualsWithDelta($drawn->levelAt($at)->db, $kept->levelAt($at + 3 * self::S)->db, 0.01);
         }
         // A keyframe that only goes along the level does not hold the quiet before it.
         $first = array_values(array_filter($before->keyframes, static fn (Keyframe $k): bool => $k->position > 8 * self::S))[0];

@@ -2,7 +2,7 @@ import type { Clip, Stem, Track } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/preview/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
-import { soundingClips } from "@/store/screen";
+import { type GivingWay, givingWay, soundingClips } from "@/store/screen";
 import { Clock } from "./clock";
 import { LevelMeter, type Reading, SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
@@ -381,9 +381,9 @@ export class Player {
     return bus;
   }
 
-  /** The ducking lane, or the one that a rule would make while it is tried. */
-  private duckingOf(track: Track): Track["duckingLevels"] {
-    return this.store.getState().duckTry?.[track.id] ?? track.duckingLevels;
+  /** The lanes of ducking, or those that a rule would make while it is tried. */
+  private duckingOf(track: Track): GivingWay {
+    return this.store.getState().duckTry?.[track.id] ?? givingWay(track);
   }
 
   private followLanes(track: Track, from: number): void {

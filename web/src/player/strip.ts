@@ -2,19 +2,23 @@ import type { Level, Stretch, Track } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { levelLane, panLane, panOn } from "@/preview/lanes";
 import { gainAt } from "@/preview/schedule";
+import { type GivingWay, givingWay } from "@/store/screen";
 import { Envelope } from "./envelope";
+import { BandStage, ColourStage } from "./filters";
 import { LevelMeter } from "./meter";
 import { type Anchor, timeAt } from "./voice";
 
 const ratioOf = (level: Level) => 10 ** (decibelsOf(level) / 20);
 
 /**
- * A track in the audio graph. Clips that give way come together in `input`, others in `direct`; then lanes, fader, what is
- * listened to, and pan.
+ * A track in the audio graph. Clips that give way come together in `input` and may lose the band of speech, others in `direct`; then come
+ * its colour, lanes, fader, what is listened to, and pan: the order that the core renders in.
  */
 export class TrackStrip {
   readonly input: GainNode;
   readonly direct: GainNode;
+  private band: BandStage | null = null;
+  private readonly colour: ColourStage;
   private readonly moves: GainNode;
   private readonly fader: GainNode;
   private readonly gate: GainNode;
@@ -33,13 +37,14 @@ export class TrackStrip {
     const bus = () => new GainNode(context, { channelCount: 2, channelCountMode: "explicit" });
     this.input = bus();
     this.direct = bus();
+    this.colour = new ColourStage(context);
     this.moves = new GainNode(context);
     this.fader = new GainNode(context, { gain: 0 });
     this.gate = new GainNode(context);
     this.pan = new StereoPannerNode(context);
-    this.input.connect(this.moves);
-    this.direct.connect(this.moves);
-    this.moves.connect(this.fader).connect(this.gate).connect(this.pan).connect(output);
+    this.input.connect(this.colour.input);
+    this.direct.connect(this.colour.input);
+    this.colour.output.connect(this.moves).connect(this.fader).connect(this.gate).connect(this.pan).connect(output);
     this.meter = new LevelMeter(context, this.pan);
   }
 
@@ -54,6 +59,7 @@ export class TrackStrip {
   /** All that does not move by itself. */
   set(track: Track, heard: boolean, at: number, glide: number): void {
     turn(this.gate.gain, heard ? 1 : 0, at, glide);
+    this.colour.set(track.filters, glide > 0);
     turn(this.fader.gain, levelLane(track).length ? 1 : ratioOf(track.fader), at, glide);
     if (!panLane(track).length && this.held.pan === null) turn(this.pan.pan, track.pan, at, glide);
   }
@@ -61,9 +67,9 @@ export class TrackStrip {
   /**
    * Follows the lanes from a position on.
    *
-   * @param ducking in place of the track's own, while a rule is tried
+   * @param giving how it gives way, in place of the track's own lanes while a rule is tried
    */
-  follow(track: Track, anchor: Anchor, from: number, ducking = track.duckingLevels): void {
+  follow(track: Track, anchor: Anchor, from: number, giving: GivingWay = givingWay(track)): void {
     const at = Math.max(0, timeAt(anchor, from));
     const timeOf = (position: number) => timeAt(anchor, position);
     this.envelopes = [];
@@ -72,7 +78,9 @@ export class TrackStrip {
       if (schedule?.length) this.envelopes.push(new Envelope(param, schedule, timeOf, from));
       else param.setValueAtTime(1, at);
     };
-    write(this.input.gain, ducking);
+    write(this.input.gain, giving.all);
+    if (giving.band?.length) this.band ??= this.withBand();
+    if (this.band) write(this.band.left, giving.band);
     if (this.held.level === null) write(this.moves.gain, track.levels);
     const points = panLane(track);
     this.pans = null;
@@ -81,6 +89,13 @@ export class TrackStrip {
       this.pan.pan.setValueAtTime(panOn(points, from, track.pan), at);
       this.pans = { points, next: points.findIndex((p) => p.at > from), anchor };
     }
+  }
+
+  private withBand(): BandStage {
+    this.input.disconnect();
+    const band = new BandStage(this.context, this.input);
+    band.output.connect(this.colour.input);
+    return band;
   }
 
   /** Writes the lanes up to a position. */

@@ -1,6 +1,7 @@
 import type { Clip, Part } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { Envelope } from "./envelope";
+import { through } from "./filters";
 import { SEGMENT_SECONDS, type Segments } from "./segments";
 
 /** Where the timeline runs on the context's clock: position `from` sounds at time `start`. */
@@ -21,6 +22,9 @@ export function positionAt(anchor: Anchor, time: number): number {
   return anchor.from + (time - anchor.start) * anchor.rate * (anchor.speed ?? 1);
 }
 
+/** Seconds that a clip's filters hear of its source before the clip begins, where there is time for it: what the core lets them hear is far more than enough. */
+const RUN_UP = 0.3;
+
 /** One way of a clip's sound into the mix: from channel to channel, and how loud at each moment. */
 interface Way {
   gain: GainNode;
@@ -34,6 +38,8 @@ export class Voice {
   private readonly ways: Way[];
   private readonly playing = new Set<AudioBufferSourceNode>();
   private next: number;
+  /** Position of the source at which it begins to be heard. */
+  private readonly begins: number;
   private readonly segmentLength: number;
   /** Segments that could not be started in time. */
   late = 0;
@@ -55,13 +61,16 @@ export class Voice {
     this.fade.connect(level).connect(output);
     const first = Math.max(from, clip.at);
     const shift = clip.at - clip.in;
-    this.next = first - shift;
+    this.begins = first - shift;
+    this.next = this.begins - this.runUp(first);
+    const coloured = through(context, this.input, clip.filters ?? []);
     this.ways = clip.parts.map((part) => {
-      const gain = new GainNode(context);
-      route(context, this.input, part, gain);
+      // Until the clip begins, only its filters hear it.
+      const gain = new GainNode(context, { gain: this.next < this.begins ? 0 : 1 });
+      route(context, coloured, part, gain);
       gain.connect(this.fade);
       const timeOf = (source: number) => timeAt(anchor, source + shift);
-      return { gain, envelope: new Envelope(gain.gain, part.schedule ?? clip.schedule, timeOf, this.next) };
+      return { gain, envelope: new Envelope(gain.gain, part.schedule ?? clip.schedule, timeOf, this.begins) };
     });
   }
 
@@ -73,6 +82,10 @@ export class Voice {
     while (this.next < end) {
       const number = Math.floor(this.next / this.segmentLength);
       const buffer = this.segments.ready(clip.source, number);
+      if (!buffer && this.next < this.begins) {
+        this.next = this.begins;
+        continue;
+      }
       if (!buffer) {
         this.skipWhatIsPast(shift);
         return;
@@ -85,6 +98,14 @@ export class Voice {
     // The one after, too: where many clips sound, all of them want their next one at about the same time.
     if (this.next < clip.in + clip.length)
       this.segments.ready(clip.source, Math.floor(this.next / this.segmentLength));
+  }
+
+  /** Samples of the source that its filters can hear before the first that is to sound. */
+  private runUp(first: number): number {
+    if (!this.clip.filters?.length) return 0;
+    const wanted = Math.min(RUN_UP * this.anchor.rate, this.begins);
+    const possible = (timeAt(this.anchor, first) - this.context.currentTime - 0.02) * this.anchor.rate;
+    return Math.max(0, Math.floor(Math.min(wanted, possible)));
   }
 
   fadeIn(at: number, seconds: number): void {

@@ -175,7 +175,7 @@ export function buildScene(
         (levelLane(lane.track).length ? 0 : decibelsOf(lane.track.fader)) +
         decibelsOf(clip.level) +
         unlinkedGain(state.sources[clip.source]),
-      rows: rowsOver(clip, lane.track, state.duckTry?.[lane.track.id] ?? lane.track.duckingLevels),
+      rows: rowsOver(clip, lane.track, (state.duckTry?.[lane.track.id] ?? givingWay(lane.track)).all),
       extra: shown?.extra ?? null,
       selected: state.selected.includes(clip.id),
       wiresHidden: state.hiddenWires.includes(clip.track),
@@ -216,6 +216,12 @@ export function buildScene(
   };
 }
 
+/** Levels hold the mutes too; those alone make no level lane. */
+function storedLevels(track: Track, kind: DrawnLane["kind"]): Stretch[] {
+  if (kind !== "level") return (kind === "band" ? track.bandLevels : track.duckingLevels) ?? [];
+  return laneCurve(track, kind).length > 0 ? (track.levels ?? []) : [];
+}
+
 /** Says of each clip, in order, where the next one of its lane begins to lie over it. */
 function uncovered(clips: DrawnClip[]): void {
   const last = new Map<Lane, DrawnClip>();
@@ -236,13 +242,12 @@ function withTracks(layout: Layout, tracks: Record<string, Track> | undefined): 
 
 function lanesIn(state: Drawn, layout: Layout, preview: Preview | null): DrawnLane[] {
   return layout.lanes.flatMap((lane) =>
-    (["ducking", "level"] as const).flatMap((kind): DrawnLane[] => {
+    (["ducking", "band", "level"] as const).flatMap((kind): DrawnLane[] => {
       const { track } = lane;
       const active = state.activeLane[track.id] === kind;
-      const tried = kind === "ducking" ? state.duckTry?.[track.id] : undefined;
-      // Levels hold the mutes too; those alone make no level lane.
-      const own = kind === "ducking" || laneCurve(track, kind).length > 0;
-      const stored = tried ?? (own ? (kind === "level" ? track.levels : track.duckingLevels) : []) ?? [];
+      const trial = kind === "level" ? undefined : state.duckTry?.[track.id];
+      const tried = trial && ((kind === "band" ? trial.band : trial.all) ?? []);
+      const stored = tried ?? storedLevels(track, kind);
       if (stored.length === 0 && !active) return [];
       const shown = active ? preview?.lanes?.[track.id] : undefined;
       const rest = kind === "level" ? decibelsOf(track.fader) : 0;

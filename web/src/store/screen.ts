@@ -56,6 +56,17 @@ export type AfterPass = "touch" | "same" | "read";
 export type Listening = "all" | "speech" | "rest";
 export type Speed = 0.5 | 1 | 1.5;
 
+/** What is left of a track's sound where it gives way, and of the band of speech in it. */
+export interface GivingWay {
+  all?: Stretch[] | undefined;
+  band?: Stretch[] | undefined;
+}
+
+export const givingWay = (track: Track): GivingWay => ({
+  all: track.duckingLevels,
+  band: track.bandLevels,
+});
+
 /** How an amplitude becomes a height: as the ear hears it, or as it is. */
 export type HeightScale = "decibels" | "linear";
 
@@ -125,8 +136,8 @@ export interface ScreenState {
   stretch: number | null;
   /** Clips as a plan would make them, by id, while it is looked at: heard in place of those that are kept. */
   planned: Record<string, Clip> | null;
-  /** Ducking lanes that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
-  duckTry: Record<string, Stretch[]> | null;
+  /** Lanes of ducking that a rule would make, by track, while it is tried: they are heard and shown in place of those that are kept. */
+  duckTry: Record<string, GivingWay> | null;
   /** The rule that is being tried, and what it would do. */
   duckDraft: Rule | null;
   duckPlan: DuckingPlan | null;

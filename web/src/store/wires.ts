@@ -29,8 +29,13 @@ export function curveOf(clip: Clip, channel?: Side): Keyframe[] {
 }
 
 /** Keyframes of a lane of a track. */
-export function laneCurve(track: Track, lane: "level" | "ducking"): Keyframe[] {
-  return (lane === "level" ? track.lanes?.level : track.ducking?.curve) ?? [];
+export function laneCurve(track: Track, lane: Lane): Keyframe[] {
+  return (lane === "level" ? track.lanes?.level : track[lane]?.curve) ?? [];
+}
+
+/** Whether the lane is one of levels, which are edited like the curve of a clip. */
+export function isLevels(lane: LanePart | undefined): lane is Lane {
+  return lane === "level" || lane === "ducking" || lane === "band";
 }
 
 /** The wire that is named; null when its clip or its track is gone. */
@@ -102,6 +107,5 @@ export function partAtHand(state: Work): { track: string; lane: LanePart } | nul
 /** That lane where it is edited as wires are. */
 export function laneAtHand(state: Work): { track: string; lane: Lane } | null {
   const part = partAtHand(state);
-  if (part?.lane === "level" || part?.lane === "ducking") return { track: part.track, lane: part.lane };
-  return null;
+  return part && isLevels(part.lane) ? { track: part.track, lane: part.lane } : null;
 }

@@ -210,7 +210,7 @@ function dragRest(
   { lane }: On<"wire">,
   travel: Travel,
 ): Gesture | null {
-  if ("track" in id && id.lane === "ducking") return null;
+  if ("track" in id && id.lane !== "level") return null;
   const rest = "track" in id ? decibelsOf(lane.track.fader) : gainDb;
   const most = "track" in id ? CORE.highest.fader : CORE.highest.clip;
   const several =

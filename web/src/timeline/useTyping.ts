@@ -130,7 +130,7 @@ function ofLane(
 ): TypeInRequest | null {
   const { edit } = state;
   const curve = wireIn(state, wire)?.curve ?? [];
-  if (curve.length === 0 && wire.lane === "ducking") return null;
+  if (curve.length === 0 && wire.lane !== "level") return null;
   if (curve.length === 0)
     return {
       ...at,

@@ -12,6 +12,7 @@ const SHOWN: { part: LanePart | "clips"; name: string; what: string }[] = [
   { part: "pan", name: "pan", what: "left is up, right is down" },
   { part: "mute", name: "mutes", what: "where it is silent" },
   { part: "ducking", name: "ducking", what: "where it gives way to speech" },
+  { part: "band", name: "band of speech", what: "where only that gives way" },
 ];
 
 /** All of a track that is set once and then left alone: what its lane shows, what a ride does, its place between left and right. */

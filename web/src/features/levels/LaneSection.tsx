@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import type { Edit, LanePart, Track } from "@/api/schema";
+import type { Edit, Lane, LanePart, Track } from "@/api/schema";
 import { moveMuteEdge } from "@/timeline";
 import { spansOf } from "@/preview/lanes";
 import { formatPan } from "@/preview/pan";
@@ -7,7 +7,7 @@ import { parseShownTime } from "@/preview/parse";
 import { TypedField } from "@/parts/TypedField";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { typedPan } from "@/store/typedPan";
-import { laneCurve, partAtHand } from "@/store/wires";
+import { isLevels, laneCurve, partAtHand } from "@/store/wires";
 import { Late } from "@/commands/Late";
 import { KeyframeTable } from "./KeyframeTable";
 import { TimeField } from "@/parts/TimeField";
@@ -26,14 +26,14 @@ export function LaneSection() {
         {track.name} · {part} lane
       </h2>
       <p className="mt-1 mb-2 text-aside text-faint">{WHAT[part]}</p>
-      {part === "ducking" && <Late track={track.id} />}
-      {track.lanes?.off && part !== "ducking" && (
+      {isGiving(part) && <Late track={track.id} />}
+      {track.lanes?.off && !isGiving(part) && (
         <p className="mb-2 text-aside text-copper-text">
           {track.name} is off: its lanes are kept, and not followed. Choose <em>read</em> in its head.
         </p>
       )}
       <LaneActions track={track} part={part} />
-      {part === "level" || part === "ducking" ? (
+      {isLevels(part) ? (
         <LevelPoints track={track} lane={part} />
       ) : part === "pan" ? (
         <PanPoints track={track} />
@@ -49,12 +49,15 @@ const STAYS =
 const WHAT: Record<LanePart, string> = {
   level: `What the fader does over time. ${STAYS}`,
   ducking: "What the rules made of the speech. What you change here is held when they run again.",
+  band: "How far the band of speech, about 400 Hz to 5 kHz, gives way; the rest of the sound stays. What you change here is held when the rules run again.",
   pan: `Where the track stands over time: left is up. ${STAYS}`,
   mute: "Where the track is muted. Select a range on it to mute more.",
 };
 
 /** Pan points that are listed at most; a ridden hour has thousands. */
 const MOST = 200;
+
+const isGiving = (part: LanePart) => part === "ducking" || part === "band";
 
 /** How many points a lane holds. */
 function countOf(track: Track, part: LanePart): number {
@@ -71,14 +74,14 @@ function LaneActions({ track, part }: { track: Track; part: LanePart }) {
   if (!canEdit) return null;
   const edit = (change: Edit) => void store.getState().edit(change);
   const choose = () => {
-    if (part !== "level" && part !== "ducking") return;
+    if (!isLevels(part)) return;
     const keyframes = laneCurve(track, part).map((k) => k.at);
     store.getState().set({ chosen: [{ track: track.id, lane: part, keyframes }], selected: [] });
   };
   const within = range ? { from: range.from, to: range.to } : {};
   return (
     <div className="mb-2 flex flex-wrap gap-1.5">
-      {(part === "level" || part === "ducking") && (
+      {isLevels(part) && (
         <button
           type="button"
           className="button px-2 py-0.5"
@@ -123,7 +126,7 @@ function LaneActions({ track, part }: { track: Track; part: LanePart }) {
   );
 }
 
-function LevelPoints({ track, lane }: { track: Track; lane: "level" | "ducking" }) {
+function LevelPoints({ track, lane }: { track: Track; lane: Lane }) {
   const count = laneCurve(track, lane).length;
   return count === 0 ? (
     <p className="text-faint">No keyframes yet. Double-click the line, or select a range and dip it.</p>

@@ -5,20 +5,22 @@ import { hatch } from "./hatch";
 import { type Palette, SANS } from "./palette";
 import { drawPoints, traceWire } from "./wires";
 
-/** What the lanes of tracks do over time: ducking as a hatched hollow, the level lane as a broken line. */
+/** What the lanes of tracks do over time: ducking as a hatched hollow, a dotted one where only the band of speech gives way, the level lane as a broken line. */
 export function drawTrackLanes(ctx: CanvasRenderingContext2D, scene: Scene, palette: Palette): void {
   for (const drawn of scene.lanes) {
     const { lane, kind, active, wire } = drawn;
     const ink = palette[inkOf(lane.track)];
-    if (kind === "ducking") {
+    if (kind !== "level") {
       const { start, perPx } = scene.view;
       if (isDense(wire.schedule, start, start + scene.width * perPx, scene.width))
         drawBand(ctx, scene, drawn, ink, palette.sheet);
       else drawHollow(ctx, scene, drawn, ink);
-      drawHeld(ctx, scene, lane, palette);
+      drawHeld(ctx, scene, lane, lane.track[kind]?.held ?? [], palette);
       const late = scene.figures?.outOfDate.includes(lane.track.id) && !scene.duckTry;
-      const text = late ? "ducking · out of date (Shift+U)" : "ducking";
-      caption(ctx, lane, text, late ? palette.trouble : ink, palette);
+      const name = kind === "band" ? "band of speech" : "ducking";
+      const text = late ? `${name} · out of date (Shift+U)` : name;
+      const second = kind === "band" && scene.lanes.some((d) => d.lane === lane && d.kind === "ducking");
+      caption(ctx, lane, text, late ? palette.trouble : ink, palette, second ? 1 : 0);
     } else {
       ctx.setLineDash([7, 3]);
       traceWire(ctx, scene, lane, wire);
@@ -35,7 +37,7 @@ export function drawTrackLanes(ctx: CanvasRenderingContext2D, scene: Scene, pale
 function drawHollow(
   ctx: CanvasRenderingContext2D,
   scene: Scene,
-  { lane, wire, active }: DrawnLane,
+  { lane, wire, active, kind }: DrawnLane,
   ink: string,
 ): void {
   const zero = yOfDb(lane, 0);
@@ -45,13 +47,24 @@ function drawHollow(
   traceWire(ctx, scene, lane, wire);
   ctx.strokeStyle = ink;
   ctx.lineWidth = active ? 2.4 : 1.4;
+  if (kind === "band") ctx.setLineDash([1.5, 3]);
   ctx.stroke();
+  ctx.setLineDash([]);
   ctx.lineTo(end, zero);
   ctx.lineTo(Math.max(0, xOf(scene.view, 0)), zero);
   ctx.closePath();
   ctx.clip();
-  hatch(ctx, 0, lane.top, end, lane.height, ink, 0.3);
+  if (kind === "band") rows(ctx, lane, end, ink);
+  else hatch(ctx, 0, lane.top, end, lane.height, ink, 0.3);
   ctx.restore();
+}
+
+/** Level rows, like a spectrum: only a part of the sound gives way. */
+function rows(ctx: CanvasRenderingContext2D, lane: Lane, end: number, ink: string): void {
+  ctx.globalAlpha = 0.4;
+  ctx.fillStyle = ink;
+  for (let y = lane.top; y < lane.top + lane.height; y += 5) ctx.fillRect(0, y, end, 1.5);
+  ctx.globalAlpha = 1;
 }
 
 /** Px on either side that a point of a band takes in. */
@@ -88,10 +101,16 @@ function drawBand(
 }
 
 /** Moments that were corrected by hand: a bar with a dot, which stay when the rules run again. */
-function drawHeld(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, palette: Palette): void {
+function drawHeld(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  lane: Lane,
+  held: { from: number; to: number }[],
+  palette: Palette,
+): void {
   const y = lane.top + lane.height - CLIP_MARGIN - 3;
   ctx.fillStyle = palette.copper;
-  for (const { from, to } of lane.track.ducking?.held ?? []) {
+  for (const { from, to } of held) {
     const left = xOf(scene.view, from);
     const right = xOf(scene.view, to);
     if (right < 0 || left > scene.width) continue;
@@ -139,11 +158,12 @@ function caption(
   text: string,
   colour: string,
   palette: Palette,
+  row: number,
 ): void {
   ctx.font = `600 10px ${SANS}`;
   ctx.textAlign = "left";
   ctx.textBaseline = "middle";
-  const y = lane.top + lane.height - CLIP_MARGIN - 8;
+  const y = lane.top + lane.height - CLIP_MARGIN - 8 - 15 * row;
   ctx.fillStyle = palette.sheet;
   ctx.fillRect(3, y - 7, ctx.measureText(text).width + 6, 14);
   ctx.fillStyle = colour;

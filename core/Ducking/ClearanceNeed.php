@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Ducking;
+
+use Wattage\Core\Loudness\Series;
+use Wattage\Core\Speech\Clearance;
+use Wattage\Core\Timeline\DuckPart;
+use Wattage\Core\Timeline\DuckRule;
+
+/** As far as a clearance needs: power of the targets against what the speech leaves room for, every 100 ms. */
+final readonly class ClearanceNeed implements Need
+{
+    /** dB on top, so that what is worked out every 100 ms still holds in the render. */
+    private const MARGIN = 0.3;
+    private const HALVINGS = 14;
+
+    /** @param array<string, array{Series, Series, Series}> $targets by id: power without the band of speech, and what grows with what is left of it and its square; see {@see BandShares} */
+    public function __construct(private Clearance $clearance, private DuckRule $rule, private array $targets)
+    {
+    }
+
+    public function between(int $from, int $to): array
+    {
+        $room = 10.0 ** (($this->rule->clearance + self::MARGIN) / 10.0);
+        $others = array_diff_key($this->clearance->restBetween($from, $to), $this->targets);
+        $parts = [];
+        foreach ($this->targets as $target) {
+            $parts[] = array_map(fn (Series $row): array => $this->clearance->between($row, $from, $to), $target);
+        }
+        $needs = [];
+        foreach ($this->clearance->speechBetween($from, $to) as $k => $speech) {
+            $budget = $speech / $room;
+            foreach ($others as $row) {
+                $budget -= $row[$k];
+            }
+            $none = $once = $twice = 0.0;
+            foreach ($parts as [$a, $b, $c]) {
+                $none += $a[$k];
+                $once += $b[$k];
+                $twice += $c[$k];
+            }
+            $needs[$k] = $this->given($budget, $none, $once, $twice);
+        }
+
+        return $needs;
+    }
+
+    private function given(float $budget, float $none, float $once, float $twice): Given
+    {
+        if ($none + $once + $twice <= $budget) {
+            return new Given(0.0);
+        }
+        $deepest = $this->rule->deepest;
+        if (DuckPart::All === $this->rule->part) {
+            return self::all($budget, $none + $once + $twice, $deepest, 0.0);
+        }
+        $band = DuckPart::Band === $this->rule->part ? $deepest : max($deepest, DuckPart::MOST_OF_BAND);
+        $least = 10.0 ** ($band / 20.0);
+        $left = $none + $least * ($once + $least * $twice);
+        if ($left > $budget) {
+            return DuckPart::Band === $this->rule->part ? new Given(0.0, $band, false) : self::all($budget, $left, $deepest - $band, $band);
+        }
+        [$low, $high] = [$band, 0.0];
+        for ($i = 0; $i < self::HALVINGS; ++$i) {
+            $middle = 0.5 * ($low + $high);
+            $g = 10.0 ** ($middle / 20.0);
+            $none + $g * ($once + $g * $twice) <= $budget ? $low = $middle : $high = $middle;
+        }
+
+        return new Given(0.0, $low);
+    }
+
+    private static function all(float $budget, float $power, float $deepest, float $band): Given
+    {
+        $dip = $budget > 0.0 ? min(0.0, 10.0 * log10($budget / $power)) : -\INF;
+
+        return $dip < $deepest ? new Given(min(0.0, $deepest), $band, false) : new Given($dip, $band);
+    }
+}

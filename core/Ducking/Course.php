@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Ducking;
+
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Keyframe;
+use Wattage\Core\Curve\Ramp;
+use Wattage\Core\Curve\Thinning;
+use Wattage\Core\Level\Decibels;
+
+/**
+ * A lane that is down as far as each moment needs: the highest one that is nowhere above what is needed and moves no faster than it may. It comes down three
+ * times as fast as it goes up again, since before a word there is something to make room for, and after it nothing to be in a hurry for [CP].
+ */
+final class Course
+{
+    /** dB a second that it goes down, and up again. */
+    public const DOWN = 24.0;
+    public const UP = 8.0;
+    /** dB by which its lines may lie off; it is laid lower by as much, so that it is never short. */
+    private const TOLERANCE = 0.25;
+
+    /**
+     * @param array<int, float> $levels dB by number of the 100 ms, in any order; 0 dB where there is none
+     * @param int $frames samples of 100 ms
+     */
+    public static function of(array $levels, int $frames): Curve
+    {
+        $low = array_filter($levels, static fn (float $level): bool => $level < 0.0);
+        if ([] === $low) {
+            return Curve::flat();
+        }
+        ksort($low);
+        $points = [];
+        foreach (self::runs($low) as $run) {
+            array_push($points, ...self::lines($run, $frames));
+        }
+        $keyframes = [];
+        foreach ($points as [$at, $level]) {
+            $keyframes[] = new Keyframe($at, Decibels::of($level), Ramp::line());
+        }
+
+        return Curve::of($keyframes);
+    }
+
+    /**
+     * @param non-empty-array<int, float> $low by number, rising
+     *
+     * @return list<array<int, float>> stretches between which it is up again; levels where 100 ms begin
+     */
+    private static function runs(array $low): array
+    {
+        $edges = [];
+        foreach ($low as $k => $level) {
+            foreach ([$k, $k + 1] as $edge) {
+                $edges[$edge] = min($level, $edges[$edge] ?? 0.0);
+            }
+        }
+        [$up, $down] = [self::UP / 10.0, self::DOWN / 10.0];
+        $ways = [];
+        foreach ($edges as $edge => $level) {
+            for ($k = $edge, $now = $level - self::TOLERANCE; $now < 0.0 && $now < ($ways[$k] ?? 1.0); ++$k, $now += $up) {
+                $ways[$k] = $now;
+            }
+            for ($k = $edge - 1, $now = $level - self::TOLERANCE + $down; $k >= 0 && $now < 0.0 && $now < ($ways[$k] ?? 1.0); --$k, $now += $down) {
+                $ways[$k] = $now;
+            }
+        }
+        ksort($ways);
+        $runs = [];
+        $last = null;
+        foreach ($ways as $k => $level) {
+            null === $last || $k > $last + 1 ? $runs[] = [$k => $level] : $runs[\count($runs) - 1][$k] = $level;
+            $last = $k;
+        }
+
+        return $runs;
+    }
+
+    /**
+     * @param array<int, float> $run
+     *
+     * @return list<array{int, float}>
+     */
+    private static function lines(array $run, int $frames): array
+    {
+        $first = (int) array_key_first($run);
+        $last = (int) array_key_last($run);
+        $points = 0 === $first ? [] : [[($first - 1) * $frames, 0.0]];
+        foreach ($run as $k => $level) {
+            $points[] = [$k * $frames, $level];
+        }
+        $points[] = [($last + 1) * $frames, 0.0];
+
+        return Thinning::of($points, self::TOLERANCE);
+    }
+}

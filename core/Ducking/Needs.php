@@ -1,0 +1,129 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Ducking;
+
+use Closure;
+use Generator;
+use Wattage\Core\Bands\ThirdOctaves;
+use Wattage\Core\Clarity\Clarity;
+use Wattage\Core\Clarity\Spoken;
+use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Series;
+use Wattage\Core\Loudness\TrackPower;
+use Wattage\Core\Speech\Clearance;
+use Wattage\Core\Speech\SpeechTimes;
+use Wattage\Core\Time\Span;
+use Wattage\Core\Time\Spans;
+use Wattage\Core\Timeline\DuckPart;
+use Wattage\Core\Timeline\DuckRule;
+use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Stem;
+
+/** What the rules of a mix need, from how loud it is with every lane of ducking taken off; worked out once. */
+final class Needs
+{
+    private ?MixFigures $figures = null;
+    private ?Clearance $clearance = null;
+    /** @var array<string, string>|null */
+    private ?array $bands = null;
+    /** @var array<string, Need> by rule */
+    private array $needs = [];
+
+    /**
+     * @param Mix $bare without ducking
+     * @param Closure(Mix): MixFigures $figuresOf
+     * @param ?Closure(Mix, MixFigures): array<string, string> $bandsOf
+     */
+    public function __construct(private readonly Mix $bare, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly ?Closure $bandsOf)
+    {
+    }
+
+    /** A plain dip, as deep as the worst moment of a span of speech needs for the clearance. */
+    public function plain(DuckRule $rule, Span $span): Given
+    {
+        $needed = $this->clearance()->dipFor($span, $rule->targetsIn($this->bare), $rule->clearance);
+
+        return null === $needed || $needed < $rule->deepest ? new Given($rule->deepest, enough: false) : new Given($needed);
+    }
+
+    public function of(DuckRule $rule): Need
+    {
+        return $this->needs[$rule->id] ??= null === $rule->clarity ? $this->clearanceNeed($rule) : $this->clarityNeed($rule);
+    }
+
+    private function clearanceNeed(DuckRule $rule): ClearanceNeed
+    {
+        $shares = new BandShares($this->bare->rate);
+        $targets = [];
+        foreach ($rule->targetsIn($this->bare) as $id) {
+            $powers = $this->figures()->powersOfTrack($id);
+            if (Stem::Speech === $this->bare->track($id)->stem || $this->bare->track($id)->muted) {
+                continue; // what speaks is not what covers the speech
+            }
+            $none = Series::of(array_fill(0, $powers->count(), 0.0));
+            $targets[$id] = DuckPart::All === $rule->part ? [$none, $none, $powers] : $shares->of($powers, $this->bands()[$id] ?? '');
+        }
+
+        return new ClearanceNeed($this->clearance(), $rule, $targets);
+    }
+
+    private function clarityNeed(DuckRule $rule): ClarityNeed
+    {
+        $bands = $this->bands();
+        $active = SpeechTimes::tenths($this->spoken(), intdiv($this->bare->rate, TrackPower::TENTHS_PER_SECOND), $this->figures()->count);
+        $targets = array_fill_keys($rule->targetsIn($this->bare), true);
+        $rows = ['voice' => [], 'targets' => [], 'rest' => []];
+        foreach ($this->bare->tracks as $id => $track) {
+            $part = match (true) {
+                Stem::Speech === $track->stem => 'voice',
+                isset($targets[$id]) => 'targets',
+                default => 'rest',
+            };
+            $rows[$part][(string) $id] = [$bands[$id] ?? '', $this->bare->faders->of($track->stem)->ratio() ** 2];
+        }
+        $speech = new Spoken($active, $rows['voice'], $rows['targets']);
+        $others = new Spoken($active, [], $rows['rest']);
+
+        return new ClarityNeed($rule, Clarity::ear($speech, $this->bare->aim->room), static fn (): Generator => self::moments($speech, $others), (new BandShares($this->bare->rate))->byBand());
+    }
+
+    /** @return Generator<int, ?array{array<int, float>, array<int, float>, array<int, float>}> */
+    private static function moments(Spoken $speech, Spoken $others): Generator
+    {
+        $rest = $others->moments();
+        foreach ($speech->moments() as $k => $powers) {
+            $beside = $rest->current();
+            $rest->next();
+            yield $k => null === $powers ? null : [$powers[0], $powers[1], $beside[1] ?? array_fill(0, ThirdOctaves::COUNT, 0.0)];
+        }
+    }
+
+    private function clearance(): Clearance
+    {
+        return $this->clearance ??= Clearance::of($this->bare, $this->figures(), $this->spoken(), $this->bare->aim->clearance);
+    }
+
+    /** @return list<Span> all that a rule hears as speech */
+    private function spoken(): array
+    {
+        $speech = [];
+        foreach ($this->bare->rules as $rule) {
+            array_push($speech, ...$this->listening->spoken($rule, $this->bare), ...$rule->added);
+        }
+
+        return Spans::union($speech);
+    }
+
+    private function figures(): MixFigures
+    {
+        return $this->figures ??= ($this->figuresOf)($this->bare);
+    }
+
+    /** @return array<string, string> */
+    private function bands(): array
+    {
+        return $this->bands ??= null === $this->bandsOf ? [] : ($this->bandsOf)($this->bare, $this->figures());
+    }
+}

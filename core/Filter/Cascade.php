@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Wattage\Core\Filter;
+
+/** Filters one after the other on a sound that comes in pieces, and what they remember from one piece to the next. */
+final class Cascade
+{
+    /** Softer than this, what is left ringing is silence. */
+    private const SILENCE = 1e-12;
+
+    /** @var list<array{float, float, float, float}> two for each channel, by filter */
+    private array $states;
+
+    /** @param list<Biquad> $biquads */
+    public function __construct(private readonly array $biquads)
+    {
+        $this->forget();
+    }
+
+    public function forget(): void
+    {
+        $this->states = array_fill(0, \count($this->biquads), [0.0, 0.0, 0.0, 0.0]);
+    }
+
+    /** Whether something is still ringing. */
+    public function rings(): bool
+    {
+        foreach ($this->states as $state) {
+            if (max(array_map(abs(...), $state)) > self::SILENCE) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param array<int, float> $samples interleaved stereo
+     *
+     * @return array<int, float>
+     */
+    public function stereo(array $samples): array
+    {
+        foreach ($this->biquads as $i => $biquad) {
+            [$b0, $b1, $b2, $a1, $a2] = $biquad->coefficients();
+            [$l1, $l2, $r1, $r2] = $this->states[$i];
+            for ($o = 0, $n = \count($samples); $o < $n; $o += 2) {
+                $x = $samples[$o];
+                $y = $b0 * $x + $l1;
+                $l1 = $b1 * $x - $a1 * $y + $l2;
+                $l2 = $b2 * $x - $a2 * $y;
+                $samples[$o] = $y;
+                $x = $samples[$o + 1];
+                $y = $b0 * $x + $r1;
+                $r1 = $b1 * $x - $a1 * $y + $r2;
+                $r2 = $b2 * $x - $a2 * $y;
+                $samples[$o + 1] = $y;
+            }
+            $this->states[$i] = [$l1, $l2, $r1, $r2];
+        }
+
+        return $samples;
+    }
+
+    /**
+     * @param array<int, float> $samples of one channel
+     *
+     * @return array<int, float>
+     */
+    public function mono(array $samples): array
+    {
+        foreach ($this->biquads as $i => $biquad) {
+            [$b0, $b1, $b2, $a1, $a2] = $biquad->coefficients();
+            [$s1, $s2] = $this->states[$i];
+            for ($o = 0, $n = \count($samples); $o < $n; ++$o) {
+                $x = $samples[$o];
+                $y = $b0 * $x + $s1;
+                $s1 = $b1 * $x - $a1 * $y + $s2;
+                $s2 = $b2 * $x - $a2 * $y;
+                $samples[$o] = $y;
+            }
+            $this->states[$i] = [$s1, $s2, 0.0, 0.0];
+        }
+
+        return $samples;
+    }
+}
