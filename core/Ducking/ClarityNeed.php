@@ -8,6 +8,7 @@ use Closure;
 use Wattage\Core\Bands\ThirdOctaves;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Ear;
+use Wattage\Core\Speech\Fix;
 use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 
@@ -73,7 +74,25 @@ final class ClarityNeed implements Need
             $reached($middle) ? $low = $middle : $high = $middle;
         }
 
-        return new Given(...[...$this->rule->part->split($low), $enough]);
+        [$all, $band] = $this->rule->part->split($low);
+
+        return new Given($all, $band, $enough, $enough ? 0.0 : $this->lift($speech, $targets, $rest, $deepest, $wanted));
+    }
+
+    /**
+     * @param array<int, float> $speech
+     * @param array<int, float> $targets
+     * @param array<int, float> $rest
+     */
+    private function lift(array $speech, array $targets, array $rest, float $depth, float $wanted): float
+    {
+        $lift = 0.0;
+        do {
+            ++$lift;
+            $louder = array_map(static fn (float $power): float => $power * 10.0 ** ($lift / 10.0), $speech);
+        } while ($lift < Fix::HIGHEST && $this->index($louder, $targets, $rest, $depth) < $wanted);
+
+        return $lift;
     }
 
     /**

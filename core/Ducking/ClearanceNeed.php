@@ -6,6 +6,7 @@ namespace Wattage\Core\Ducking;
 
 use Wattage\Core\Loudness\Series;
 use Wattage\Core\Speech\Clearance;
+use Wattage\Core\Speech\Fix;
 use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 
@@ -13,7 +14,7 @@ use Wattage\Core\Timeline\DuckRule;
 final readonly class ClearanceNeed implements Need
 {
     /** dB on top, so that what is worked out every 100 ms still holds in the render. */
-    private const MARGIN = 0.3;
+    private const MARGIN = 0.1;
     private const HALVINGS = 14;
 
     /** @param array<string, array{Series, Series, Series}> $targets by id: power without the band of speech, and what grows with what is left of it and its square; see {@see BandShares} */
@@ -31,9 +32,9 @@ final readonly class ClearanceNeed implements Need
         }
         $needs = [];
         foreach ($this->clearance->speechBetween($from, $to) as $k => $speech) {
-            $budget = $speech / $room;
+            $beside = 0.0;
             foreach ($others as $row) {
-                $budget -= $row[$k];
+                $beside += $row[$k];
             }
             $none = $once = $twice = 0.0;
             foreach ($parts as [$a, $b, $c]) {
@@ -41,26 +42,31 @@ final readonly class ClearanceNeed implements Need
                 $once += $b[$k];
                 $twice += $c[$k];
             }
-            $needs[$k] = $this->given($budget, $none, $once, $twice);
+            $needs[$k] = $this->given($speech / $room, $beside, $none, $once, $twice);
         }
 
         return $needs;
     }
 
-    private function given(float $budget, float $none, float $once, float $twice): Given
+    /**
+     * @param float $allowed power that everything else may have
+     * @param float $beside power of what does not give way
+     */
+    private function given(float $allowed, float $beside, float $none, float $once, float $twice): Given
     {
+        $budget = $allowed - $beside;
         if ($none + $once + $twice <= $budget) {
             return new Given(0.0);
         }
         $deepest = $this->rule->deepest;
         if (DuckPart::All === $this->rule->part) {
-            return self::all($budget, $none + $once + $twice, $deepest, 0.0);
+            return self::all($allowed, $beside, $none + $once + $twice, $deepest, 0.0);
         }
         $band = DuckPart::Band === $this->rule->part ? $deepest : max($deepest, DuckPart::MOST_OF_BAND);
         $least = 10.0 ** ($band / 20.0);
         $left = $none + $least * ($once + $least * $twice);
         if ($left > $budget) {
-            return DuckPart::Band === $this->rule->part ? new Given(0.0, $band, false) : self::all($budget, $left, $deepest - $band, $band);
+            return DuckPart::Band === $this->rule->part ? new Given(0.0, $band, false, self::lift($beside + $left, $allowed)) : self::all($allowed, $beside, $left, $deepest - $band, $band);
         }
         [$low, $high] = [$band, 0.0];
         for ($i = 0; $i < self::HALVINGS; ++$i) {
@@ -72,10 +78,16 @@ final readonly class ClearanceNeed implements Need
         return new Given(0.0, $low);
     }
 
-    private static function all(float $budget, float $power, float $deepest, float $band): Given
+    private static function all(float $allowed, float $beside, float $power, float $deepest, float $band): Given
     {
-        $dip = $budget > 0.0 ? min(0.0, 10.0 * log10($budget / $power)) : -\INF;
+        $deepest = min(0.0, $deepest);
+        $dip = $allowed > $beside ? min(0.0, 10.0 * log10(($allowed - $beside) / $power)) : -\INF;
 
-        return $dip < $deepest ? new Given(min(0.0, $deepest), $band, false) : new Given($dip, $band);
+        return $dip < $deepest ? new Given($deepest, $band, false, self::lift($beside + $power * 10.0 ** ($deepest / 10.0), $allowed)) : new Given($dip, $band);
+    }
+
+    private static function lift(float $left, float $allowed): float
+    {
+        return $allowed > 0.0 ? max(0.0, 10.0 * log10($left / $allowed)) : Fix::HIGHEST;
     }
 }

@@ -11,16 +11,18 @@ use Wattage\Core\Curve\Thinning;
 use Wattage\Core\Level\Decibels;
 
 /**
- * A lane that is down as far as each moment needs: the highest one that is nowhere above what is needed and moves no faster than it may. It comes down three
- * times as fast as it goes up again, since before a word there is something to make room for, and after it nothing to be in a hurry for [CP].
+ * A lane that is down as far as each moment needs: the highest one that is nowhere above what is needed and moves no faster than it may. It comes down more than
+ * twice as fast as it goes up again, since before a word there is something to make room for, and after it nothing to be in a hurry for [CP].
  */
 final class Course
 {
     /** dB a second that it goes down, and up again. */
-    public const DOWN = 24.0;
-    public const UP = 8.0;
+    public const DOWN = 30.0;
+    public const UP = 12.0;
+    /** What 100 ms need is measured with the 200 before and the 100 after: so the lane is down 100 ms ahead. */
+    private const EDGES = [-1, 0, 1];
     /** dB by which its lines may lie off; it is laid lower by as much, so that it is never short. */
-    private const TOLERANCE = 0.25;
+    private const TOLERANCE = 0.4;
 
     /**
      * @param array<int, float> $levels dB by number of the 100 ms, in any order; 0 dB where there is none
@@ -54,7 +56,8 @@ final class Course
     {
         $edges = [];
         foreach ($low as $k => $level) {
-            foreach ([$k, $k + 1] as $edge) {
+            foreach (self::EDGES as $beside) {
+                $edge = max(0, $k + $beside);
                 $edges[$edge] = min($level, $edges[$edge] ?? 0.0);
             }
         }
@@ -72,7 +75,12 @@ final class Course
         $runs = [];
         $last = null;
         foreach ($ways as $k => $level) {
-            null === $last || $k > $last + 1 ? $runs[] = [$k => $level] : $runs[\count($runs) - 1][$k] = $level;
+            if (null === $last || $k > $last + 2) {
+                $runs[] = [];
+            } elseif ($k > $last + 1) {
+                $runs[\count($runs) - 1][$k - 1] = 0.0; // up again for one moment only
+            }
+            $runs[\count($runs) - 1][$k] = $level;
             $last = $k;
         }
 

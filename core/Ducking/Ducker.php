@@ -186,7 +186,7 @@ final class Ducker
             $to = $moment->span->to + $timing->hold;
             $given = $this->given($rule, $moment, null === $handMade ? 0.0 : $handMade->over(Span::of($from, $to)));
             if ($given->all + $given->band < 0.0) {
-                $dips[] = new Dip($from, $to, $given->all, $timing->fall, $timing->rise, !$given->enough, $given->band);
+                $dips[] = new Dip($from, $to, $given->all, $timing->fall, $timing->rise, !$given->enough, $given->band, $given->lift);
             }
         }
 
@@ -199,7 +199,7 @@ final class Ducker
         if (null !== $rule->depth) {
             return new Given(...$rule->part->split(min(0.0, $rule->depth - $by)));
         }
-        if (null === $rule->clarity && DuckPart::All === $rule->part) {
+        if (null === $rule->clarity && DuckPart::All === $rule->part && !$rule->moving) {
             return $this->needs()->plain($rule, $moment->span);
         }
 

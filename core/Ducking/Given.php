@@ -11,8 +11,9 @@ final readonly class Given
      * @param float $all dB, never above 0
      * @param float $band dB of the band of speech besides
      * @param bool $enough whether that does what was asked for
+     * @param float $lift dB by which the speech would have to be louder for it to be enough
      */
-    public function __construct(public float $all, public float $band = 0.0, public bool $enough = true)
+    public function __construct(public float $all, public float $band = 0.0, public bool $enough = true, public float $lift = 0.0)
     {
     }
 
@@ -23,14 +24,15 @@ final readonly class Given
      */
     public static function furthest(iterable $some): self
     {
-        $all = $band = 0.0;
+        $all = $band = $lift = 0.0;
         $enough = true;
         foreach ($some as $one) {
             $all = min($all, $one->all);
             $band = min($band, $one->band);
             $enough = $enough && $one->enough;
+            $lift = max($lift, $one->lift);
         }
 
-        return new self($all, $band, $enough);
+        return new self($all, $band, $enough, $lift);
     }
 }

@@ -21,9 +21,11 @@ final class Turns
     /** Share of all power from which a microphone is open, and below which it is shut, dB [CP]: two who speak at once have −3, what comes over from the next seat is below −9. */
     private const OPEN = -5.0;
     private const SHUT = -9.0;
-    /** dB in 100 ms that a microphone shuts by; it opens within 100 ms, and 100 ms ahead. */
-    private const SHUTTING = 4.0;
-    private const TOLERANCE = 0.25;
+    /** dB in 100 ms that a microphone opens and shuts by. */
+    private const SPEED = 6.0;
+    /** 100 ms that it is open ahead: words begin softly. */
+    private const AHEAD = 2;
+    private const TOLERANCE = 0.15;
 
     /**
      * @param array<string, Series> $powers of each track, every 100 ms
@@ -37,10 +39,11 @@ final class Turns
     public static function of(array $powers, array $active, float $depth, int $hold, int $frames): array
     {
         $count = max(0, ...array_map(count(...), array_values($powers)));
-        $weights = self::wanted($powers, $active, $depth, $count);
-        foreach ($weights as $id => $row) {
-            $weights[$id] = self::slowly($row, $depth, $hold);
+        if (0 === $count) {
+            return array_map(static fn (): Curve => Curve::flat(), $powers);
         }
+        $weights = array_map(static fn (array $row): array => self::around($row, $hold), self::wanted($powers, $active, $depth, $count));
+        $weights = array_map(self::slowly(...), self::kept($weights, $depth, $count));
         $points = array_map(static fn (): array => [], $weights);
         for ($k = 0; $k < $count; ++$k) {
             $sum = 0.0;
@@ -60,13 +63,11 @@ final class Turns
      * @param array<string, Series> $powers
      * @param array<string, string> $active
      *
-     * @return array<string, non-empty-list<float>|array{}> dB by 100 ms: 0 for open
+     * @return array<string, list<float>> dB by 100 ms: 0 for open
      */
     private static function wanted(array $powers, array $active, float $depth, int $count): array
     {
         $weights = array_map(static fn (): array => [], $powers);
-        // Before anybody has spoken all are alike; in a pause whoever spoke last stays open.
-        $last = array_map(static fn (): float => 0.0, $powers);
         for ($from = 0; $from < $count; $from += Series::AT_ONCE) {
             $pieces = array_map(static fn (Series $row): array => $row->slice(max(0, $from - 1), Series::AT_ONCE + 2), $powers);
             $skipped = $from > 0 ? 1 : 0;
@@ -77,14 +78,9 @@ final class Turns
                     $shares[$id] = ($row[$i - 1] ?? 0.0) + 2.0 * ($row[$i] ?? 0.0) + ($row[$i + 1] ?? 0.0);
                 }
                 $sum = array_sum($shares);
-                $now = [];
                 foreach ($shares as $id => $power) {
                     $share = $power > 0.0 ? 10.0 * log10($power / $sum) : -\INF;
-                    $now[$id] = "\1" === ($active[$id][$k] ?? '') ? max($depth, min(0.0, $depth * (self::OPEN - $share) / (self::OPEN - self::SHUT))) : $depth;
-                }
-                $last = [] !== $now && max($now) > $depth ? $now : $last;
-                foreach ($last as $id => $weight) {
-                    $weights[$id][] = $weight;
+                    $weights[$id][] = "\1" === ($active[$id][$k] ?? '') ? max($depth, min(0.0, $depth * (self::OPEN - $share) / (self::OPEN - self::SHUT))) : $depth;
                 }
             }
         }
@@ -93,28 +89,63 @@ final class Turns
     }
 
     /**
-     * Open in time, and shut slowly: the lowest row that is nowhere below what is wanted.
+     * Open ahead of a word, and for a while after it.
      *
      * @param array<int, float> $row
      *
      * @return array<int, float>
      */
-    private static function slowly(array $row, float $depth, int $hold): array
+    private static function around(array $row, int $hold): array
     {
-        $held = 0;
-        $now = $depth;
-        foreach ($row as $k => $wanted) {
-            if ($wanted >= $now) {
-                [$now, $held] = [$wanted, $hold];
-            } elseif ($held > 0) {
-                --$held;
-            } else {
-                $now = max($wanted, $now - self::SHUTTING);
-            }
-            $row[$k] = $now;
+        $wide = [];
+        foreach (array_keys($row) as $k) {
+            $first = max(0, $k - $hold);
+            $wide[] = max(...\array_slice($row, $first, $k + self::AHEAD + 1 - $first));
         }
+
+        return $wide;
+    }
+
+    /**
+     * In a pause whoever spoke last stays open; before anybody has, who does first.
+     *
+     * @param array<string, array<int, float>> $weights
+     *
+     * @return array<string, array<int, float>>
+     */
+    private static function kept(array $weights, float $depth, int $count): array
+    {
+        $last = null;
+        for ($k = 0; $k < $count; ++$k) {
+            $now = array_map(static fn (array $row): float => $row[$k], $weights);
+            if (max($depth, ...array_values($now)) <= $depth) {
+                $now = $last ?? $now;
+                foreach ($now as $id => $weight) {
+                    $weights[$id][$k] = $weight;
+                }
+                continue;
+            }
+            foreach (null === $last ? $now : [] as $id => $weight) {
+                $weights[$id] = array_replace($weights[$id], array_fill(0, $k, $weight));
+            }
+            $last = $now;
+        }
+
+        return $weights;
+    }
+
+    /**
+     * @param array<int, float> $row
+     *
+     * @return array<int, float>
+     */
+    private static function slowly(array $row): array
+    {
         for ($k = 1, $n = \count($row); $k < $n; ++$k) {
-            $row[$k - 1] = max($row[$k - 1], $row[$k]);
+            $row[$k] = max($row[$k], $row[$k - 1] - self::SPEED);
+        }
+        for ($k -= 2; $k >= 0; --$k) {
+            $row[$k] = max($row[$k], $row[$k + 1] - self::SPEED);
         }
 
         return $row;

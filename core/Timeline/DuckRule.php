@@ -69,6 +69,12 @@ final readonly class DuckRule
         return $this->depth ?? $this->deepest;
     }
 
+    /** The same wish by a plain dip. */
+    public function plain(): self
+    {
+        return new self($this->id, $this->name, $this->triggers, $this->clips, $this->targets, $this->depth, $this->clearance, $this->deepest, $this->sensitivity, $this->timing, $this->added, $this->dropped, clarity: $this->clarity);
+    }
+
     /** Music and the like under all speech, as a new project begins with. */
     public static function usual(Mix $mix): self
     {

@@ -10,6 +10,8 @@ use Symfony\Component\Console\Output\OutputInterface;
 use Wattage\App\Media\MediaDirectory;
 use Wattage\App\Media\Refused;
 use Wattage\Core\Bands\BandMeter;
+use Wattage\Core\Bands\SourceBands;
+use Wattage\Core\Clarity\TrackBands;
 use Wattage\Core\Ducking\Dip;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
@@ -24,6 +26,7 @@ use Wattage\Core\Speech\SpeechChance;
 use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
+use Wattage\Core\Timeline\Track;
 
 #[AsCommand('wattage:duck', 'Runs the ducking rules of a mix JSON file, or the usual one where it has none, and writes the mix with its lanes.')]
 final class DuckCommand extends MixFileCommand
@@ -31,42 +34,53 @@ final class DuckCommand extends MixFileCommand
     protected function make(Mix $mix, string $json, array $sounds, string $out, InputInterface $input, OutputInterface $output): int
     {
         $mix = [] === $mix->rules ? $mix->withRule(DuckRule::usual($mix)) : $mix;
-        $blocks = $chances = [];
+        $blocks = $chances = $bands = [];
         foreach ($sounds as $id => $sound) {
-            [$blocks[$id], $chances[$id]] = $this->measured($sound, $mix->source($id)->length, $mix->rate);
+            [$blocks[$id], $chances[$id], $bands[$id]] = $this->measured($sound, $mix->source($id)->length, $mix->rate);
         }
-        $this->write($this->ducked($mix, $blocks, $chances, $output), $json, $out);
+        $this->write($this->ducked($mix, $blocks, $chances, $bands, $output), $json, $out);
 
         return self::SUCCESS;
     }
 
-    /** @return array{SourceBlocks, SpeechChance} */
+    /** @return array{SourceBlocks, SpeechChance, SourceBands} */
     private function measured(PcmStream $sound, int $length, int $rate): array
     {
-        [$blocks, $waveform, $bands, $records] = array_map(static fn (string $mode): mixed => fopen('php://temp', $mode) ?: throw new Refused('There is no room for temporary files.'), ['w+', 'w', 'w', 'w+']);
+        [$blocks, $waveform, $bands, $records] = array_map(static fn (string $mode): mixed => fopen('php://temp', $mode) ?: throw new Refused('There is no room for temporary files.'), ['w+', 'w', 'w+', 'w+']);
         $measurer = new SourceMeasurer($sound->format(), $rate, $blocks, $waveform, new BandMeter($sound->format(), $rate, $rate, $bands, $records));
         for ($at = 0; $at < $length; $at += $rate) {
             $measurer->push($sound->read($at, min($rate, $length - $at)));
         }
         $measurer->finish();
-        rewind($blocks);
-        rewind($records);
+        $channels = $sound->format()->channels;
+        [$blocks, $bands, $records] = array_map(static function (mixed $stream): string {
+            rewind($stream);
 
-        return [SourceBlocks::fromBytes((string) stream_get_contents($blocks), $sound->format()->channels), SpeechChance::ofRecords([(string) stream_get_contents($records)])];
+            return (string) stream_get_contents($stream);
+        }, [$blocks, $bands, $records]);
+
+        return [SourceBlocks::fromBytes($blocks, $channels), SpeechChance::ofRecords([$records]), SourceBands::fromBytes($bands, $channels)];
     }
 
     /**
      * @param array<string, SourceBlocks> $blocks by source
      * @param array<string, SpeechChance> $chances likewise
+     * @param array<string, SourceBands> $bands likewise
      */
-    private function ducked(Mix $mix, array $blocks, array $chances, OutputInterface $output): Mix
+    private function ducked(Mix $mix, array $blocks, array $chances, array $bands, OutputInterface $output): Mix
     {
         $levels = array_map(SpeechLevels::of(...), $blocks);
         $listening = new Listening(static fn (string $id, float $sensitivity): array => Activity::in($levels[$id], $mix->rate, $sensitivity, $chances[$id]));
-        $ducker = new Ducker($mix, $listening, static fn (Mix $bare): MixFigures => MixFigures::of($bare, static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id])));
+        $tenthsOf = static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id])->withBands(static fn (): SourceBands => $bands[$id]);
+        $ducker = new Ducker(
+            $mix,
+            $listening,
+            static fn (Mix $bare): MixFigures => MixFigures::of($bare, $tenthsOf),
+            static fn (Mix $bare, MixFigures $figures): array => array_map(static fn (Track $track): string => TrackBands::of($bare, $track, $figures->tracks()[$track->id]->powers, $tenthsOf, static fn (string $id): SourceBands => $bands[$id]), $bare->tracks),
+        );
         foreach ($mix->rules as $rule) {
             $dips = $ducker->dips($rule);
-            $depths = array_map(static fn (Dip $dip): float => $dip->depth, $dips);
+            $depths = array_map(static fn (Dip $dip): float => $dip->depth + $dip->band, $dips);
             $output->writeln([] === $depths
                 ? "{$rule->name}: no speech was found that asks for a dip."
                 : \sprintf('%s: %d dips, %.1f to %.1f dB.', $rule->name, \count($depths), max($depths), min($depths)));

@@ -7,7 +7,6 @@ namespace Wattage\App\Figures;
 use Wattage\App\Entity\Project;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Covered;
-use Wattage\Core\Clarity\TrackBands;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Timeline\Mix;
@@ -18,7 +17,7 @@ final readonly class ClarityFigures
     /** Rows of bands that are looked at together: forty tracks of two hours, or two of a day. More would not fit into the memory of a request. */
     private const MOST_ROWS = 40 * 2 * 36_000;
 
-    public function __construct(private Measures $measures, private TrackPowers $powers)
+    public function __construct(private Measures $measures, private TrackPowers $powers, private Spectra $spectra)
     {
     }
 
@@ -26,7 +25,7 @@ final readonly class ClarityFigures
     {
         $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
 
-        return Clarity::of($mix, $this->bands($project, $mix), $speech, $mix->aim->clarity, $mix->aim->room);
+        return Clarity::of($mix, $this->spectra->of($project, $mix, $this->powers->of($project, $mix)), $speech, $mix->aim->clarity, $mix->aim->room);
     }
 
     /** @return array<string, mixed> */
@@ -46,30 +45,6 @@ final readonly class ClarityFigures
                 'from' => $c->span->from, 'to' => $c->span->to, 'worst' => $c->worst, 'track' => $c->track, 'fromHz' => $c->fromHz, 'toHz' => $c->toHz,
             ], $clarity->covered),
         ];
-    }
-
-    /**
-     * Tracks that are as they were last are not worked out again.
-     *
-     * @return array<string, string> by track: see {@see TrackBands}
-     */
-    private function bands(Project $project, Mix $mix): array
-    {
-        $states = TrackPowers::states($mix);
-        $figures = $this->powers->of($project, $mix, $states);
-        $tenths = $this->measures->tenthsOf($project);
-        $bandsOf = $this->measures->bandsOf($project);
-        $bands = [];
-        foreach ($mix->tracks as $id => $track) {
-            $bands[(string) $id] = $this->measures->remembered(
-                $project,
-                "bands {$id}",
-                "{$figures->count} {$states[$id]}",
-                static fn (): string => TrackBands::of($mix, $track, $figures->tracks()[$id]->powers, $tenths, $bandsOf),
-            );
-        }
-
-        return $bands;
     }
 
     /** @return list<array{int, list<int>}> where each run of speech begins, in 100 ms, and how clear it is, 0 … 100 */

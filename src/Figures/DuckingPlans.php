@@ -15,16 +15,22 @@ use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\Series;
+use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\TrackMoves;
+use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Ducking;
+use Wattage\Core\Timeline\DuckKind;
+use Wattage\Core\Timeline\DuckPart;
+use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 
 /** What the rules of a project would do to it, to look at and to hear before it is kept. */
 final readonly class DuckingPlans
 {
-    public function __construct(private Measures $measures, private TrackPowers $powers)
+    public function __construct(private Measures $measures, private TrackPowers $powers, private Spectra $spectra)
     {
     }
 
@@ -42,19 +48,85 @@ final readonly class DuckingPlans
         $tried = null === $rule ? $mix : $mix->withRule($rule);
         $tried = null === $without ? $tried : $tried->withoutRule($without);
         $ducker = $this->ducker($project, $tried);
-        $lanes = $ducker->lanes();
+        $lanes = self::both($tried, $ducker);
 
         return [
             'moments' => null === $rule ? [] : array_map(static fn (Moment $m): array => ['from' => $m->span->from, 'to' => $m->span->to, 'heard' => $m->heard->value], $ducker->moments($rule)),
-            'dips' => null === $rule ? [] : array_map(static fn (Dip $d): array => ['from' => $d->from, 'to' => $d->to, 'depth' => round($d->depth, 1), 'limited' => $d->limited], $ducker->dips($rule)),
-            'lanes' => array_map(static fn (string $id, Curve $curve): array => ['track' => $id, ...self::lane($tried, $id, $curve)], array_map(strval(...), array_keys($lanes)), $lanes),
+            'dips' => null === $rule ? [] : array_map(static fn (Dip $d): array => [
+                'from' => $d->from, 'to' => $d->to, 'depth' => round($d->depth, 1), 'band' => round($d->band, 1), 'limited' => $d->limited, 'lift' => round($d->lift, 1),
+            ], $ducker->dips($rule)),
+            'lanes' => array_map(static fn (string $id, array $curves): array => ['track' => $id, ...self::lane($tried, $id, ...$curves)], array_map(strval(...), array_keys($lanes)), $lanes),
+            'taken' => null === $rule ? null : $this->taken($project, $tried, $rule, $ducker, $lanes),
             'edit' => [
                 'edit' => 'duck',
                 ...(null === $rule ? [] : ['rule' => RuleDocument::toArray($rule, $mix->rate)]),
                 ...(null === $without ? [] : ['without' => $without]),
-                'lanes' => array_map(static fn (string $id, Curve $curve): array => ['track' => $id, 'curve' => MixDocument::curveToArray($curve)], array_map(strval(...), array_keys($lanes)), $lanes),
+                'lanes' => array_map(static fn (string $id, array $curves): array => [
+                    'track' => $id, 'curve' => MixDocument::curveToArray($curves[0]), ...(null === $curves[1] ? [] : ['band' => MixDocument::curveToArray($curves[1])]),
+                ], array_map(strval(...), array_keys($lanes)), $lanes),
             ],
         ];
+    }
+
+    /** @return array<string, array{Curve, ?Curve}> by track: of all of it, and of the band of speech where that has one */
+    private static function both(Mix $mix, Ducker $ducker): array
+    {
+        [$all, $bands] = [$ducker->lanes(), $ducker->lanes(true)];
+        $both = [];
+        foreach (array_map(strval(...), array_keys($all + $bands)) as $id) {
+            $both[$id] = [$all[$id] ?? $mix->track($id)->ducking->curve, $bands[$id] ?? null];
+        }
+
+        return $both;
+    }
+
+    /**
+     * What a rule that is no plain dip takes of the loudness of its targets while somebody speaks, and what a plain one would.
+     *
+     * @param array<string, array{Curve, ?Curve}> $lanes
+     *
+     * @return ?array{now: float, plain: float} LU
+     */
+    private function taken(Project $project, Mix $mix, DuckRule $rule, Ducker $ducker, array $lanes): ?array
+    {
+        if (DuckKind::Under !== $rule->kind || (DuckPart::All === $rule->part && (!$rule->moving || null !== $rule->depth))) {
+            return null;
+        }
+        $plain = self::both($mix, $this->ducker($project, $mix->withRule($rule->plain())));
+        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+        $spans = array_map(static fn (Moment $m): Span => $m->span, array_filter($ducker->moments($rule), static fn (Moment $m): bool => $m->heard->ducks()));
+        $active = SpeechTimes::tenths(array_values($spans), $frames, intdiv($mix->length(), $frames) + 1);
+        $bare = $this->powers->of($project, Ducker::bare($mix), kind: 'without ducking ');
+        [$before, $now, $then] = [0.0, 0.0, 0.0];
+        foreach ($rule->targetsIn($mix) as $id) {
+            $before += self::spoken($bare->tracks()[$id]->powers, $active);
+            $now += self::spoken($this->power($project, $mix, $id, $lanes), $active);
+            $then += self::spoken($this->power($project, $mix, $id, $plain), $active);
+        }
+
+        return $now > 0.0 && $then > 0.0 ? ['now' => round(10.0 * log10($before / $now), 1), 'plain' => round(10.0 * log10($before / $then), 1)] : null;
+    }
+
+    /** @param array<string, array{Curve, ?Curve}> $lanes */
+    private function power(Project $project, Mix $mix, string $id, array $lanes): Series
+    {
+        [$all, $band] = $lanes[$id] ?? [Curve::flat(), null];
+        $track = $mix->track($id)->withDucking(new Ducking($all))->withBand(new Ducking($band ?? Curve::flat()));
+        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
+
+        return TrackPower::of($mix, $track, $this->measures->tenthsOf($project), intdiv($mix->length() + $frames - 1, $frames))->powers;
+    }
+
+    private static function spoken(Series $powers, string $active): float
+    {
+        $sum = 0.0;
+        foreach ($powers->pieces() as $from => $piece) {
+            foreach ($piece as $i => $power) {
+                $sum += "\1" === ($active[$from + $i] ?? '') ? $power : 0.0;
+            }
+        }
+
+        return $sum;
     }
 
     /** @return list<string> tracks whose lane the rules would make otherwise by now */
@@ -89,15 +161,20 @@ final readonly class DuckingPlans
             return $by[(string) $sensitivity]($source);
         };
 
-        return new Ducker($mix, new Listening($activity), fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: 'without ducking '));
+        return new Ducker(
+            $mix,
+            new Listening($activity),
+            fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: 'without ducking '),
+            fn (Mix $bare, MixFigures $figures): array => $this->spectra->of($project, $bare, $figures, 'without ducking '),
+        );
     }
 
     /** @return array<string, mixed> */
-    private static function lane(Mix $mix, string $id, Curve $curve): array
+    private static function lane(Mix $mix, string $id, Curve $all, ?Curve $band): array
     {
-        $track = $mix->track($id)->withDucking(new Ducking($curve));
-        $stretches = TrackMoves::ducking($track, Span::of(0, max(1, $mix->length())));
+        $track = $mix->track($id)->withDucking(new Ducking($all))->withBand(new Ducking($band ?? Curve::flat()));
+        $span = Span::of(0, max(1, $mix->length()));
 
-        return ['curve' => MixDocument::curveToArray($curve), 'schedule' => array_map(StretchView::of(...), $stretches ?? [])];
+        return ['schedule' => array_map(StretchView::of(...), TrackMoves::ducking($track, $span) ?? []), 'bandSchedule' => array_map(StretchView::of(...), TrackMoves::band($track, $span) ?? [])];
     }
 }

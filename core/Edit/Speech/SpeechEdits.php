@@ -43,15 +43,17 @@ final class SpeechEdits
     private static function duck(EditFields $read): Duck
     {
         $fields = $read->fields;
-        $lanes = [];
+        $lanes = $bands = [];
         foreach ($fields->objects('lanes', Mix::MAX_TRACKS) as $lane) {
             $lanes[$lane->string('track')] = MixDocument::curve($lane);
+            $lane->has('band') && $bands[$lane->string('track')] = MixDocument::curve($lane, 'band');
         }
 
         return new Duck(
             $fields->has('rule') ? RuleDocument::read($fields->object('rule'), $read->mix->rate) : null,
             $fields->has('without') ? $fields->string('without') : null,
             $lanes,
+            $bands,
         );
     }
 

@@ -158,7 +158,7 @@ final class DuckerTest extends TestCase
         $again = $talk->ducker($moved)->applied();
         $lane = $again->track('music')->ducking->curve;
         self::assertEqualsWithDelta(-7.0, $lane->levelAt(13 * self::S)->db, 0.01, 'the correction is with its words');
-        self::assertEqualsWithDelta(0.0, $lane->levelAt(10 * self::S)->db, 0.01, 'and no longer where they were');
+        self::assertEqualsWithDelta(0.0, $lane->levelAt(11 * self::S)->db, 0.01, 'and no longer where they were');
         self::assertEqualsWithDelta(-12.0, $lane->levelAt(6 * self::S)->db, 0.01, 'the first dip has moved along');
         self::assertEqualsWithDelta(0.0, $lane->levelAt((int) (3.5 * self::S))->db, 0.01);
         self::assertSame([], $talk->ducker($again)->outOfDate());
