@@ -21,16 +21,6 @@ final readonly class Colour
         return null === $this->lowCut && [] === ($this->tone?->biquads(48_000) ?? []);
     }
 
-    public function withLowCut(?LowCut $lowCut): self
-    {
-        return new self($lowCut, $this->tone);
-    }
-
-    public function withTone(?Tone $tone): self
-    {
-        return new self($this->lowCut, $tone);
-    }
-
     /** @return list<Biquad> one after the other */
     public function biquads(int $rate): array
     {

@@ -14,6 +14,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Entity\Role;
 use Wattage\App\Figures\ClarityFigures;
+use Wattage\App\Figures\ColourPlans;
 use Wattage\App\Figures\DuckingPlans;
 use Wattage\App\Figures\Figures;
 use Wattage\App\Figures\Levelling;
@@ -197,6 +198,15 @@ final readonly class MixController
         $project = $this->access->project($id, Role::Viewer);
 
         return self::levelPlan($levelling->evenUp($project, $this->history->mix($project), Body::of($request)));
+    }
+
+    /** What bringing the colour of clips to that of another would do, and the edit that does it. */
+    #[Route('/even-colour', methods: 'POST')]
+    public function evenColour(Uuid $id, Request $request, ColourPlans $plans): JsonResponse
+    {
+        $project = $this->access->project($id, Role::Viewer);
+
+        return self::levelPlan($plans->plan($project, $this->history->mix($project), Body::of($request)));
     }
 
     /** What steadying speech in clips would do, and the edit that does it. */

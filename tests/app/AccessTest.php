@@ -35,6 +35,7 @@ final class AccessTest extends ApiTestCase
         yield 'clarity' => ['GET', '/api/projects/{project}/revisions/1/clarity', null, [200, 200, 200]];
         yield 'figures as CSV' => ['GET', '/api/projects/{project}/revisions/1/figures.csv', null, [200, 200, 200]];
         yield 'what meters show' => ['GET', '/api/projects/{project}/revisions/1/moments/0', null, [200, 200, 200]];
+        yield 'even colour' => ['POST', '/api/projects/{project}/even-colour', ['clips' => ['gone'], 'to' => 'gone'], [422, 422, 422]];
         yield 'even up' => ['POST', '/api/projects/{project}/even-up', ['clips' => ['gone'], 'by' => 'peak', 'to' => 'stem'], [422, 422, 422]];
         yield 'steady' => ['POST', '/api/projects/{project}/steady', ['clips' => ['gone'], 'to' => 'own'], [422, 422, 422]];
         yield 'ducking' => ['POST', '/api/projects/{project}/ducking', ['without' => 'gone'], [422, 422, 422]];

@@ -10,6 +10,7 @@ use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\EditFields;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Fade\FadeShape;
+use Wattage\Core\Filter\Colour;
 use Wattage\Core\Interchange\ColourDocument;
 use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
@@ -40,7 +41,7 @@ final class ClipEdits
             'set-channel' => static fn (EditFields $read): Edit => self::setChannel($read),
             'rename-clip' => static fn (EditFields $read): Edit => new RenameClip($read->fields->string('clip'), Name::check($read->fields->string('name'))),
             'replace-sound' => static fn (EditFields $read): Edit => new ReplaceSound($read->fields->string('clip'), $read->source()),
-            'set-clip-colour' => static fn (EditFields $read): Edit => new SetClipColour($read->clips(), ColourDocument::read($read->fields->object('colour'))),
+            'set-clip-colours' => static fn (EditFields $read): Edit => new SetClipColours(self::colours($read)),
             'set-clips-muted' => static fn (EditFields $read): Edit => new SetClipsMuted($read->clips(), $read->fields->bool('muted')),
         ];
     }
@@ -54,6 +55,17 @@ final class ClipEdits
         }
 
         return [] === $gains ? throw InvalidDocument::wrongType('gains', 'a list with at least one entry') : $gains;
+    }
+
+    /** @return non-empty-array<string, Colour> by clip */
+    private static function colours(EditFields $read): array
+    {
+        $colours = [];
+        foreach ($read->fields->objects('colours', EditFields::MAX_AT_ONCE) as $fields) {
+            $colours[$fields->string('clip')] = ColourDocument::read($fields->object('colour'));
+        }
+
+        return [] === $colours ? throw InvalidDocument::wrongType('colours', 'a list with at least one entry') : $colours;
     }
 
     /** @return non-empty-array<string, Curve> by clip */

@@ -136,7 +136,7 @@ final class RoomForSpeechTest extends TestCase
         }
     }
 
-    /** Nonsense is refused with its field. */
+    /** @param array<string, mixed> $rule */
     #[DataProvider('nonsense')]
     public function testNonsenseIsRefusedWithItsField(array $rule, string $field): void
     {

@@ -55,6 +55,8 @@ export const api = {
     json("POST /api/projects/{id}/measure", { id }, { ...part, ...(edit ? { edit } : {}) }),
   copyProject: (id: string, name: string, key: string) =>
     json("POST /api/projects/{id}/copy", { id }, { name }, once(key)),
+  evenColour: (id: string, wanted: Body<"POST /api/projects/{id}/even-colour">) =>
+    json("POST /api/projects/{id}/even-colour", { id }, wanted),
   evenUp: (id: string, wanted: Body<"POST /api/projects/{id}/even-up">) =>
     json("POST /api/projects/{id}/even-up", { id }, wanted),
   ducking: (id: string, wanted: { rule?: Rule; without?: string }) =>

@@ -14,7 +14,7 @@ export interface Desk {
   show: (sheet: Sheet) => void;
 }
 
-export type Sheet = "keys" | "close-up" | "even-up" | "steady" | "guide";
+export type Sheet = "keys" | "close-up" | "even-up" | "even-colour" | "steady" | "guide";
 
 /** Something that can be done by one key. The map of keys can be changed; what a command does stands here alone. */
 export interface Command {

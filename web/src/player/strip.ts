@@ -44,7 +44,12 @@ export class TrackStrip {
     this.pan = new StereoPannerNode(context);
     this.input.connect(this.colour.input);
     this.direct.connect(this.colour.input);
-    this.colour.output.connect(this.moves).connect(this.fader).connect(this.gate).connect(this.pan).connect(output);
+    this.colour.output
+      .connect(this.moves)
+      .connect(this.fader)
+      .connect(this.gate)
+      .connect(this.pan)
+      .connect(output);
     this.meter = new LevelMeter(context, this.pan);
   }
 

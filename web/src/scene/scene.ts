@@ -20,7 +20,7 @@ import { scheduleOf } from "@/preview/curve";
 import { levelLane } from "@/preview/lanes";
 import { decibelsAt, stretchIndexAt } from "@/preview/schedule";
 import type { MixState } from "@/store/mixStore";
-import { type HeightScale, looseChange, type Range } from "@/store/screen";
+import { givingWay, type HeightScale, looseChange, type Range } from "@/store/screen";
 import { curveOf, laneCurve, sideOf, wireIn, wireOf } from "@/store/wires";
 import { type Lane, type Layout, type View, xOf } from "./geometry";
 import type { GainRow } from "./soundGain";

@@ -275,6 +275,7 @@ describe("clips that speak", () => {
       moments: [],
       dips: [],
       lanes: [],
+      taken: null,
       edit: { edit: "duck", lanes: [] },
     });
     const [preset] = PRESETS;

@@ -1,9 +1,8 @@
 import { Plus } from "lucide-react";
 import type { Rule } from "@/api/schema";
-import { formatDb } from "@/lib/format";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { DuckRuleForm } from "./DuckRuleForm";
-import { mutedSpeakers, PRESETS, ruleBy } from "./duckRules";
+import { described, mutedSpeakers, ownRule, PRESETS, ruleBy } from "./duckRules";
 import { Late } from "@/commands/Late";
 import { runRules } from "@/commands/runRules";
 
@@ -13,6 +12,22 @@ export function DuckPanel() {
   return <div className="grid gap-4 p-3">{draft ? <DuckRuleForm draft={draft} /> : <Rules />}</div>;
 }
 
+/** Rules in which tracks of speech listen to themselves. */
+const OWN = {
+  hush: {
+    name: "Hush",
+    what: "Tracks of speech go down in their own pauses",
+    fewest: 1,
+    missing: "Add a track of speech first",
+  },
+  turns: {
+    name: "Turns",
+    what: "Of several microphones in one room those give way that nobody speaks into",
+    fewest: 2,
+    missing: "It takes two tracks of speech",
+  },
+};
+
 function Rules() {
   const store = useMixStore();
   const canEdit = useCanEdit();
@@ -21,6 +36,7 @@ function Rules() {
   const clearance = useMix((s) => s.aim.clearance);
   const name = (id: string) => tracks.find((t) => t.id === id)?.name ?? "a track that is gone";
   const start = (rule: Rule) => store.getState().set({ duckDraft: rule });
+  const speakers = tracks.filter((t) => t.stem === "speech").length;
   const hasTargets = tracks.some((t) => t.stem !== "speech");
   return (
     <>
@@ -40,17 +56,7 @@ function Rules() {
         >
           <h3 className="font-semibold">{rule.name}</h3>
           <p className="text-aside text-faint">
-            {rule.targets.map(name).join(", ")} under{" "}
-            {rule.triggers.length + rule.clips.length === 0
-              ? "all speech"
-              : [
-                  ...rule.triggers.map(name),
-                  ...(rule.clips.length ? [`${rule.clips.length} clips`] : []),
-                ].join(", ")}
-            ,{" "}
-            {rule.depth === undefined
-              ? `to ${rule.clearance} LU of clearance`
-              : `by ${formatDb(rule.depth)} dB`}
+            {described(rule, name)}
             {rule.follows ? "; follows by itself" : ""}
             {mutedSpeakers(rule, tracks).map((muted) => `; ${muted} is muted and not heard by it`)}
           </p>
@@ -87,6 +93,18 @@ function Rules() {
                 onClick={() => hasTargets && start(ruleBy(preset, tracks, clearance))}
               >
                 <Plus size={13} aria-hidden /> {preset.name}
+              </button>
+            ))}
+            {(["hush", "turns"] as const).map((kind) => (
+              <button
+                key={kind}
+                type="button"
+                className="button px-2 py-1"
+                aria-disabled={speakers < OWN[kind].fewest}
+                title={speakers < OWN[kind].fewest ? OWN[kind].missing : OWN[kind].what}
+                onClick={() => speakers >= OWN[kind].fewest && start(ownRule(kind, tracks, clearance))}
+              >
+                <Plus size={13} aria-hidden /> {OWN[kind].name}
               </button>
             ))}
           </div>

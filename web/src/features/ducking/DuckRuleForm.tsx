@@ -1,28 +1,17 @@
 import type { ReactNode } from "react";
-import type { DuckingPlan, Rule } from "@/api/schema";
-import { formatDb } from "@/lib/format";
+import type { Rule } from "@/api/schema";
 import { CORE } from "@/preview/constants";
 import { useMix, useMixStore } from "@/store/context";
 import { HearPlan } from "@/parts/HearPlan";
-import { Depth } from "./Depth";
-import { mutedSpeakers } from "./duckRules";
+import { ByHowMuch, OwnTracks } from "./OwnTracks";
+import { Depth, Tick } from "./Depth";
+import { mutedSpeakers, needed } from "./duckRules";
 import { NumberRow } from "./NumberRow";
+import { Outcome } from "./Outcome";
+import { PartChoice } from "./PartChoice";
+import { TimeRows } from "./TimeRows";
 import { useTrial } from "./useTrial";
 import { ClipTriggers, TrackChoice } from "./WhoSpeaks";
-
-const TIMES: {
-  key: "lead" | "fall" | "rise" | "hold" | "bridge" | "ignore";
-  name: string;
-  hint: string;
-  most: number;
-}[] = [
-  { key: "lead", name: "Lead", hint: "Fully down this long before the speech", most: 1 },
-  { key: "fall", name: "Fall", hint: "Ramp down", most: 3 },
-  { key: "hold", name: "Hold", hint: "Stays down this long after the speech", most: 3 },
-  { key: "rise", name: "Rise", hint: "Ramp back up", most: 5 },
-  { key: "bridge", name: "Bridge", hint: "A shorter pause does not come back up", most: 5 },
-  { key: "ignore", name: "Ignore", hint: "Shorter speech does not count", most: 2 },
-];
 
 /** A rule while it is tried: every change is worked out, drawn and heard at once, and nothing is kept before “Keep”. */
 export function DuckRuleForm({ draft }: { draft: Rule }) {
@@ -31,6 +20,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
   const usual = useMix((s) => s.aim.sensitivity);
   const length = useMix((s) => s.length);
   const { plan, error, complete, missing, listening, setListening } = useTrial(draft);
+  const kind = draft.kind ?? "under";
   const muted = mutedSpeakers(draft, tracks);
   const set = (part: Partial<Rule>) => store.getState().set({ duckDraft: { ...draft, ...part } });
   const keep = async () => {
@@ -55,21 +45,39 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         onKeyDown={(event) => event.stopPropagation()}
       />
       <p className={error ? "text-trouble" : ""} role="status">
-        {error?.message ?? (complete ? summary(plan) : "Tick a track that gives way.")}
+        {error?.message ?? (complete ? <Outcome plan={plan} rule={draft} /> : needed(draft))}
         {muted.length > 0 && (
           <span className="mt-1 block font-semibold text-trouble">
             {`${muted.join(", ")} ${muted.length === 1 ? "is" : "are"} muted, and not heard by this rule.`}
           </span>
         )}
       </p>
-      <TrackChoice draft={draft} set={set} />
-      <ClipTriggers draft={draft} set={set} />
-      {draft.triggers.length + draft.clips.length === 0 && (
-        <p className="text-aside text-faint">
-          Nobody is ticked, so all speech above the horizon is listened to.
-        </p>
+      {kind === "under" ? (
+        <>
+          <TrackChoice draft={draft} set={set} />
+          <ClipTriggers draft={draft} set={set} />
+          {draft.triggers.length + draft.clips.length === 0 && (
+            <p className="text-aside text-faint">
+              Nobody is ticked, so all speech above the horizon is listened to.
+            </p>
+          )}
+          <PartChoice draft={draft} set={set} />
+          <Depth draft={draft} set={set} />
+        </>
+      ) : (
+        <>
+          <OwnTracks draft={draft} set={set} />
+          <ByHowMuch draft={draft} set={set} />
+          {kind === "hush" && (
+            <Tick
+              name="Keep the breath before a word"
+              hint="It comes up 0.6 s before a word, when people draw breath"
+              on={draft.breaths !== false}
+              onChange={(breaths) => set({ breaths })}
+            />
+          )}
+        </>
       )}
-      <Depth draft={draft} set={set} />
       <NumberRow
         name="Heard as speech from"
         unit="dB"
@@ -80,19 +88,7 @@ export function DuckRuleForm({ draft }: { draft: Rule }) {
         step={0.5}
         onChange={(sensitivity) => set({ sensitivity })}
       />
-      {TIMES.map(({ key, name, hint, most }) => (
-        <NumberRow
-          key={key}
-          name={name}
-          unit="s"
-          hint={hint}
-          value={draft[key]}
-          least={key === "fall" || key === "rise" ? 0.05 : 0}
-          most={most}
-          step={0.05}
-          onChange={(value) => set({ [key]: value })}
-        />
-      ))}
+      <TimeRows draft={draft} set={set} />
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
@@ -134,27 +130,4 @@ function Foot({ missing, onCancel, children }: FootProps) {
       </div>
     </div>
   );
-}
-
-function summary(plan: DuckingPlan | undefined): string {
-  if (!plan) return "Listening…";
-  const count = (...kinds: string[]) => plan.moments.filter((m) => kinds.includes(m.heard)).length;
-  const found = count("found", "added");
-  if (found === 0) return "No speech was found. Lower “Heard as speech from”, or tick who speaks.";
-  const depths = plan.dips.map((dip) => dip.depth);
-  const range = depths.length
-    ? `, ${formatDb(Math.max(...depths))} to ${formatDb(Math.min(...depths))} dB`.replace(
-        / (\S+) to \1 dB/,
-        " $1 dB",
-      )
-    : ": nothing needs to give way";
-  const limited = plan.dips.filter((dip) => dip.limited).length;
-  return [
-    `${found} ${found === 1 ? "stretch" : "stretches"} of speech${range}.`,
-    limited ? `${limited} would need more than the limit.` : "",
-    count("quiet") ? `${count("quiet")} too quiet: click them on the strip to take them in.` : "",
-    count("short") ? `${count("short")} too short.` : "",
-  ]
-    .filter(Boolean)
-    .join(" ");
 }

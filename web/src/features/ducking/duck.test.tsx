@@ -18,8 +18,9 @@ const plan = (part: Partial<DuckingPlan> = {}): DuckingPlan => ({
     { from: SECOND, to: 2 * SECOND, heard: "found" },
     { from: 5 * SECOND, to: 6 * SECOND, heard: "quiet" },
   ],
-  dips: [{ from: 0, to: SECOND, depth: -12, limited: false }],
-  lanes: [{ track: "music", curve: [], schedule: [{ from: 0, to: SECOND, db: [-12, 0] }] }],
+  dips: [{ from: 0, to: SECOND, depth: -12, band: 0, limited: false, lift: 0 }],
+  lanes: [{ track: "music", schedule: [{ from: 0, to: SECOND, db: [-12, 0] }], bandSchedule: [] }],
+  taken: null,
   edit: EDIT,
   ...part,
 });
@@ -80,7 +81,9 @@ describe("a rule of ducking", () => {
     show();
     await userEvent.click(screen.getByRole("button", { name: "Interview" }));
     expect(await screen.findByText(/1 stretch of speech, −12.0 dB\. 1 too quiet/)).toBeTruthy();
-    expect(store.getState().duckTry).toEqual({ music: [{ from: 0, to: SECOND, db: [-12, 0] }] });
+    expect(store.getState().duckTry).toEqual({
+      music: { all: [{ from: 0, to: SECOND, db: [-12, 0] }], band: [] },
+    });
     expect(edits).toEqual([]);
     await userEvent.click(screen.getByRole("radio", { name: "as it is" }));
     expect(store.getState().duckTry).toBeNull();
@@ -95,7 +98,7 @@ describe("a rule of ducking", () => {
     await screen.findByText(/1 stretch/);
     fireEvent.change(screen.getByLabelText("Lead"), { target: { value: "0.5" } });
     await userEvent.click(screen.getByLabelText("Narrator speaks"));
-    await userEvent.click(screen.getByLabelText(/as deep as needed for/));
+    await userEvent.click(screen.getByLabelText("as deep as needed for a clearance"));
     const last = () => ducking.mock.lastCall?.[1].rule;
     await vi.waitFor(() => expect(last()).toMatchObject({ lead: 0.5, triggers: ["speech"] }));
     expect(last()).not.toHaveProperty("depth");
@@ -154,8 +157,8 @@ describe("a rule of ducking", () => {
     ducking.mockResolvedValue(
       plan({
         dips: [
-          { from: 0, to: 1, depth: -30, limited: true },
-          { from: 2, to: 3, depth: -8, limited: false },
+          { from: 0, to: 1, depth: -20, band: -10, limited: true, lift: 3.25 },
+          { from: 2, to: 3, depth: -8, band: 0, limited: false, lift: 0 },
         ],
       }),
     );

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { api } from "@/api/client";
 import type { Rule } from "@/api/schema";
 import { useMix, useMixStore } from "@/store/context";
+import { fewest, needed } from "./duckRules";
 
 /** Works a rule out as it stands in the form, draws it and lets it be heard; leaving it in any way ends that. */
 export function useTrial(draft: Rule) {
@@ -10,7 +11,7 @@ export function useTrial(draft: Rule) {
   const project = useMix((s) => s.project.id);
   const revision = useMix((s) => s.revision);
   const [listening, setListening] = useState(true);
-  const complete = draft.targets.length > 0;
+  const complete = draft.targets.length >= fewest(draft);
   const { data, error, isPlaceholderData, isFetching } = useQuery({
     queryKey: ["ducking", project, revision, draft],
     queryFn: () => api.ducking(project, { rule: draft }),
@@ -25,11 +26,13 @@ export function useTrial(draft: Rule) {
       store.getState().set({ duckPlan: null, duckTry: null });
       return;
     }
-    const lanes = Object.fromEntries(plan.lanes.map(({ track, schedule }) => [track, schedule]));
+    const lanes = Object.fromEntries(
+      plan.lanes.map(({ track, schedule, bandSchedule }) => [track, { all: schedule, band: bandSchedule }]),
+    );
     store.getState().set({ duckPlan: plan, duckTry: listening ? lanes : null });
   }, [store, plan, listening]);
   const missing = !complete
-    ? "Tick a track that gives way."
+    ? needed(draft)
     : (error?.message ?? (!plan || isPlaceholderData || isFetching ? "Listening…" : null));
   // Leaving it in any way ends the trial.
   useEffect(() => () => store.getState().set({ duckPlan: null, duckTry: null, duckDraft: null }), [store]);

@@ -2,6 +2,7 @@ import { ChevronDown } from "lucide-react";
 import { Popover, RadioGroup } from "radix-ui";
 import type { ReactNode } from "react";
 import type { LanePart, Track } from "@/api/schema";
+import { ColourFields } from "@/parts/ColourFields";
 import { PanSlider } from "@/parts/PanSlider";
 import { RIDES, useRideMode } from "@/parts/rideModes";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
@@ -41,7 +42,7 @@ export function LaneChoice({ track, roomy }: { track: Track; roomy: boolean }) {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
-          className="menu z-50 w-64 overflow-y-auto rounded-lg border border-line bg-sheet p-3 text-aside shadow-xl"
+          className="menu z-50 max-h-[var(--radix-popover-content-available-height)] w-72 overflow-y-auto rounded-lg border border-line bg-sheet p-3 text-aside shadow-xl"
           side="right"
           align="start"
           sideOffset={6}
@@ -69,6 +70,17 @@ export function LaneChoice({ track, roomy }: { track: Track; roomy: boolean }) {
               <Choice key={value} value={value} name={value} what={hint} />
             ))}
           </Choices>
+          <div className="caps mb-1">Colour</div>
+          <div className="mb-3">
+            <ColourFields
+              of={track.name}
+              colour={track.colour}
+              disabled={!canEdit}
+              onChange={(colour) =>
+                store.getState().edit({ edit: "set-track-colour", track: track.id, colour })
+              }
+            />
+          </div>
           <div className="caps mb-1">Pan</div>
           <div className="flex items-center gap-3">
             <PanSlider track={track} disabled={!canEdit} className="flex-1" />

@@ -9,7 +9,7 @@ import { HUES, STEMS } from "@/parts/stems";
 
 /** What can become of the lanes that a track has. Clip keyframes travel with the sound, lanes stay on the timeline. */
 function laneEdits(
-  { id, lanes, ducking }: Track,
+  { id, lanes, ducking, band }: Track,
   curved: boolean,
 ): { key: string; title: string; edit: Edit }[] {
   const found: { key: string; title: string; edit: Edit }[] = [];
@@ -17,8 +17,18 @@ function laneEdits(
   if (ducking) {
     add("Ducking into clip keyframes", { edit: "convert-lane", track: id, from: "ducking", to: "clips" });
     add("Ducking into the level lane", { edit: "convert-lane", track: id, from: "ducking", to: "level" });
-    if (ducking.held) add("Let go of corrections in ducking", { edit: "release-held", track: id });
+    if (ducking.held || band?.held)
+      add("Let go of corrections in ducking", { edit: "release-held", track: id });
     add("Clear ducking", { edit: "clear-lane", track: id, lane: "ducking" });
+  }
+  if (band) {
+    add("Band of speech into the level lane: all of it goes down", {
+      edit: "convert-lane",
+      track: id,
+      from: "band",
+      to: "level",
+    });
+    add("Clear the band of speech", { edit: "clear-lane", track: id, lane: "band" });
   }
   if (curved)
     add("Clip keyframes into the level lane", {

@@ -7,6 +7,7 @@ import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { curveOf, wireOf } from "@/store/wires";
 import { ChannelsSection } from "./ChannelsSection";
 import { ClipMenu } from "@/commands/ClipMenu";
+import { ColourSection } from "./ColourSection";
 import { FadesSection } from "./FadesSection";
 import { KeyframeTable } from "./KeyframeTable";
 import { LevelField } from "@/parts/LevelField";
@@ -65,6 +66,7 @@ export function ClipSection({ clip }: { clip: Clip }) {
       </dl>
       <FadesSection clip={clip} />
       <ChannelsSection clip={clip} />
+      <ColourSection clip={clip} />
       {!several && <Keyframes clip={clip} />}
     </section>
   );

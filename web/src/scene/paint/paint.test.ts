@@ -195,7 +195,7 @@ describe("the lanes of a track", () => {
   it("say when they are out of date, but not while a rule is tried", () => {
     const late = { figures: { outOfDate: ["music"], outside: [] } };
     expect(ducked(late).texts()).toContain("ducking · out of date (Shift+U)");
-    const tried = { ...late, duckTry: { music: [{ from: 0, to: SECOND, db: [-3, 0] }] } };
+    const tried = { ...late, duckTry: { music: { all: [{ from: 0, to: SECOND, db: [-3, 0] }] } } };
     expect(ducked(tried).texts()).toContain("ducking");
   });
 
