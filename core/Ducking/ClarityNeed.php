@@ -18,6 +18,8 @@ final class ClarityNeed implements Need
     /** On top of what is wanted, 0 … 100: bands are rounded to half decibels, and lanes to a quarter. */
     private const MARGIN = 1.0;
     private const HALVINGS = 7;
+    /** Where it cannot be reached, as deep as comes so near to what could be; more would only take the music away. */
+    private const NEAR = 0.01;
 
     /** @var ?array<int, Given> */
     private ?array $needs = null;
@@ -62,16 +64,17 @@ final class ClarityNeed implements Need
     private function given(array $speech, array $targets, array $rest): Given
     {
         $wanted = min(1.0, ((float) $this->rule->clarity + self::MARGIN) / Clarity::MOST);
-        $reached = fn (float $depth): bool => $this->index($speech, $targets, $rest, $depth) >= $wanted;
-        if ($reached(0.0)) {
+        if ($this->index($speech, $targets, $rest, 0.0) >= $wanted) {
             return new Given(0.0);
         }
         $deepest = $this->rule->deepest;
-        $enough = $reached($deepest);
-        [$low, $high] = [$deepest, $enough ? 0.0 : $deepest];
-        for ($i = 0; $enough && $i < self::HALVINGS; ++$i) {
+        $most = $this->index($speech, $targets, $rest, $deepest);
+        $enough = $most >= $wanted;
+        $sought = $enough ? $wanted : $most - self::NEAR;
+        [$low, $high] = [$deepest, 0.0];
+        for ($i = 0; $i < self::HALVINGS; ++$i) {
             $middle = 0.5 * ($low + $high);
-            $reached($middle) ? $low = $middle : $high = $middle;
+            $this->index($speech, $targets, $rest, $middle) >= $sought ? $low = $middle : $high = $middle;
         }
 
         [$all, $band] = $this->rule->part->split($low);

@@ -13,8 +13,11 @@ use Wattage\Core\Timeline\DuckRule;
 /** As far as a clearance needs: power of the targets against what the speech leaves room for, every 100 ms. */
 final readonly class ClearanceNeed implements Need
 {
-    /** dB on top, so that what is worked out every 100 ms still holds in the render. */
-    private const MARGIN = 0.1;
+    /** dB on top, so that what is worked out every 100 ms still holds in the render; what follows from moment to moment is laid lower as it is. */
+    private const MARGIN = 0.3;
+    private const MOVING_MARGIN = 0.1;
+    /** dB below all else: what cannot be reached because of the rest is not sought any further than this, where it would only take the music away. */
+    private const ENOUGH = -10.0;
     private const HALVINGS = 14;
 
     /** @param array<string, array{Series, Series, Series}> $targets by id: power without the band of speech, and what grows with what is left of it and its square; see {@see BandShares} */
@@ -24,7 +27,7 @@ final readonly class ClearanceNeed implements Need
 
     public function between(int $from, int $to): array
     {
-        $room = 10.0 ** (($this->rule->clearance + self::MARGIN) / 10.0);
+        $room = 10.0 ** (($this->rule->clearance + ($this->rule->moving ? self::MOVING_MARGIN : self::MARGIN)) / 10.0);
         $others = array_diff_key($this->clearance->restBetween($from, $to), $this->targets);
         $parts = [];
         foreach ($this->targets as $target) {
@@ -81,6 +84,9 @@ final readonly class ClearanceNeed implements Need
     private static function all(float $allowed, float $beside, float $power, float $deepest, float $band): Given
     {
         $deepest = min(0.0, $deepest);
+        if ($beside >= $allowed) {
+            $deepest = max($deepest, min(0.0, self::ENOUGH + 10.0 * log10($beside / $power)));
+        }
         $dip = $allowed > $beside ? min(0.0, 10.0 * log10(($allowed - $beside) / $power)) : -\INF;
 
         return $dip < $deepest ? new Given($deepest, $band, false, self::lift($beside + $power * 10.0 ** ($deepest / 10.0), $allowed)) : new Given($dip, $band);

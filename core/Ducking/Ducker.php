@@ -13,7 +13,6 @@ use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Ducking;
 use Wattage\Core\Timeline\DuckKind;
-use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Held;
 use Wattage\Core\Timeline\Mix;
@@ -198,9 +197,6 @@ final class Ducker
     {
         if (null !== $rule->depth) {
             return new Given(...$rule->part->split(min(0.0, $rule->depth - $by)));
-        }
-        if (null === $rule->clarity && DuckPart::All === $rule->part && !$rule->moving) {
-            return $this->needs()->plain($rule, $moment->span);
         }
 
         return Given::furthest($this->needs()->of($rule)->between(...$this->tenths($moment->span)));

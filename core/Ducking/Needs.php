@@ -40,14 +40,6 @@ final class Needs
     {
     }
 
-    /** A plain dip, as deep as the worst moment of a span of speech needs for the clearance. */
-    public function plain(DuckRule $rule, Span $span): Given
-    {
-        $needed = $this->clearance()->dipFor($span, $rule->targetsIn($this->bare), $rule->clearance);
-
-        return null === $needed || $needed < $rule->deepest ? new Given($rule->deepest, enough: false) : new Given($needed);
-    }
-
     public function of(DuckRule $rule): Need
     {
         return $this->needs[$rule->id] ??= null === $rule->clarity ? $this->clearanceNeed($rule) : $this->clarityNeed($rule);

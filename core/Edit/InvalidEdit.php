@@ -132,6 +132,11 @@ final class InvalidEdit extends DomainException implements Problem
         return new self(\sprintf('“%s” and “%s” do not follow one another without a gap, on the timeline and in their source.', $first, $second), 'clips');
     }
 
+    public static function nothingSounds(): self
+    {
+        return new self('Nothing sounds there. Select a range over a clip.', 'from');
+    }
+
     public static function noColour(string $clip): self
     {
         return new self(\sprintf('“%s” is silent, or not measured yet, so there is no colour to go by. Choose another clip.', $clip), 'to');

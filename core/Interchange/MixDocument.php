@@ -32,6 +32,7 @@ use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Picture;
 use Wattage\Core\Timeline\Side;
 use Wattage\Core\Timeline\Source;
+use Wattage\Core\Timeline\SpokenMarks;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
 
@@ -152,6 +153,7 @@ final class MixDocument
             'gain' => self::levelToJson($source->gain),
             ...(null === $source->right ? [] : ['right' => self::levelToJson($source->right)]),
             ...($source->picture ? ['picture' => true] : []),
+            ...($source->marks->isEmpty() ? [] : ['marks' => ['speech' => LanesDocument::spansToArray($source->marks->speech), 'other' => LanesDocument::spansToArray($source->marks->other)]]),
         ];
     }
 
@@ -269,7 +271,7 @@ final class MixDocument
 
     private static function source(Fields $fields): Source
     {
-        $fields->onlyHave('id', 'name', 'length', 'channels', 'gain', 'right', 'picture', 'file');
+        $fields->onlyHave('id', 'name', 'length', 'channels', 'gain', 'right', 'picture', 'file', 'marks');
 
         return self::located($fields, static fn (): Source => new Source(
             $fields->string('id'),
@@ -279,7 +281,15 @@ final class MixDocument
             $fields->level('gain', default: Decibels::unchanged()),
             $fields->has('right') ? $fields->level('right') : null,
             $fields->bool('picture', false),
+            $fields->has('marks') ? self::marks($fields->object('marks')) : null,
         ));
+    }
+
+    private static function marks(Fields $fields): SpokenMarks
+    {
+        $fields->onlyHave('speech', 'other');
+
+        return new SpokenMarks(LanesDocument::spans($fields, 'speech'), LanesDocument::spans($fields, 'other'));
     }
 
     private static function track(Fields $fields): Track

@@ -136,19 +136,6 @@ final readonly class Clearance
         }, \array_slice($this->runs, 0, self::MOST_BURIED));
     }
 
-    /**
-     * @param list<string> $tracks that can be lowered
-     *
-     * @return ?float dB by which they must be lowered over a span of speech, 0 where it is clear already; null where no depth does
-     */
-    public function dipFor(Span $span, array $tracks, float $wanted): ?float
-    {
-        $frames = intdiv($this->mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $run = [intdiv($span->from + intdiv($frames, 2), $frames), intdiv($span->to + intdiv($frames, 2), $frames)];
-
-        return $this->fix($run, $wanted)->depth($tracks);
-    }
-
     /** @return array<int, float> power of the speech by number of the 100 ms, of those from $from to $to in which somebody speaks; windows of 400 ms, only their part with speech */
     public function speechBetween(int $from, int $to): array
     {

@@ -70,7 +70,7 @@ final class DuckCommand extends MixFileCommand
     private function ducked(Mix $mix, array $blocks, array $chances, array $bands, OutputInterface $output): Mix
     {
         $levels = array_map(SpeechLevels::of(...), $blocks);
-        $listening = new Listening(static fn (string $id, float $sensitivity): array => Activity::in($levels[$id], $mix->rate, $sensitivity, $chances[$id]));
+        $listening = new Listening(static fn (string $id, float $sensitivity): array => $mix->source($id)->marks->applied(Activity::in($levels[$id], $mix->rate, $sensitivity, $chances[$id])));
         $tenthsOf = static fn (string $id): SourceTenths => SourceTenths::of($blocks[$id])->withBands(static fn (): SourceBands => $bands[$id]);
         $ducker = new Ducker(
             $mix,

@@ -23,7 +23,7 @@ final readonly class ClarityFigures
 
     private function measured(Project $project, Mix $mix): Clarity
     {
-        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
+        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix, $mix->aim->sensitivity));
 
         return Clarity::of($mix, $this->spectra->of($project, $mix, $this->powers->of($project, $mix)), $speech, $mix->aim->clarity, $mix->aim->room);
     }

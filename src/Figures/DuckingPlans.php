@@ -156,7 +156,7 @@ final readonly class DuckingPlans
     {
         $by = [];
         $activity = function (string $source, float $sensitivity) use ($project, $mix, &$by): array {
-            $by[(string) $sensitivity] ??= $this->measures->activityOf($project, $mix->rate, $sensitivity);
+            $by[(string) $sensitivity] ??= $this->measures->activityOf($project, $mix, $sensitivity);
 
             return $by[(string) $sensitivity]($source);
         };

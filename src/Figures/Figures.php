@@ -39,7 +39,7 @@ final readonly class Figures
     {
         $states = TrackPowers::states($mix);
         $figures = $this->powers->of($project, $mix, $states);
-        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity));
+        $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix, $mix->aim->sensitivity));
 
         return new MeasuredMix($figures, $states, $speech, Clearance::of($mix, $figures, $speech, $mix->aim->clearance));
     }
@@ -209,7 +209,7 @@ final readonly class Figures
      */
     private function runsOutside(Project $project, Mix $mix, MixFigures $figures, array $tracks): array
     {
-        $activity = $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity);
+        $activity = $this->measures->activityOf($project, $mix, $mix->aim->sensitivity);
         $runs = [];
         foreach ($tracks as $id) {
             $track = $mix->track($id);

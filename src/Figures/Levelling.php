@@ -74,7 +74,7 @@ final readonly class Levelling
     public function steady(Project $project, Mix $mix, Fields $wanted): LevelPlan
     {
         $tenths = $this->measures->tenthsOf($project);
-        $activity = $this->measures->activityOf($project, $mix->rate, $mix->aim->sensitivity);
+        $activity = $this->measures->activityOf($project, $mix, $mix->aim->sensitivity);
         $rows = $curves = [];
         $clips = $this->clips($wanted);
         $hours = array_sum(array_map(static fn (string $id): int => $mix->clip($id)->length, $clips)) / $mix->rate / 3600;

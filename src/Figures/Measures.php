@@ -16,6 +16,7 @@ use Wattage\Core\Bands\SourceBands;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Speech\Activity;
 use Wattage\Core\Time\Span;
+use Wattage\Core\Timeline\Mix;
 
 /** What the sources of a project were measured at; each is read once. */
 final readonly class Measures
@@ -56,15 +57,16 @@ final readonly class Measures
         };
     }
 
-    /** @return Closure(string): list<Span> when somebody speaks, in source samples, by the id that the mix calls a source by */
-    public function activityOf(Project $project, int $rate, float $sensitivity): Closure
+    /** @return Closure(string): list<Span> when somebody speaks, in source samples and as it was put right by hand, by the id that the mix calls a source by */
+    public function activityOf(Project $project, Mix $mix, float $sensitivity): Closure
     {
         $known = [];
 
-        return function (string $id) use ($project, $rate, $sensitivity, &$known): array {
+        return function (string $id) use ($project, $mix, $sensitivity, &$known): array {
             if (!\array_key_exists($id, $known)) {
                 $source = $this->source($project, $id);
-                $known[$id] = null === $source ? [] : $this->activity($source, $rate, $sensitivity);
+                $found = null === $source ? [] : $this->activity($source, $mix->rate, $sensitivity);
+                $known[$id] = isset($mix->sources[$id]) ? $mix->sources[$id]->marks->applied($found) : $found;
             }
 
             return $known[$id];

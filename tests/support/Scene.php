@@ -24,6 +24,8 @@ use Wattage\Core\Timeline\Source;
 final class Scene
 {
     public readonly Mix $mix;
+    /** @var array<string, string> 16 bits, by track */
+    private array $pcm;
     /** @var array<string, Heard> */
     private array $heard;
     /** @var array<string, list<Span>> */
@@ -33,8 +35,9 @@ final class Scene
      * @param array<string, list<float>> $sounds mono, by track
      * @param array<string, list<array{float, float}>> $times seconds at which somebody speaks, of each track of speech
      */
-    public function __construct(private readonly array $sounds, array $times)
+    public function __construct(array $sounds, array $times)
     {
+        $this->pcm = array_map(Sound::pcm16(...), $sounds);
         $this->heard = array_map(Heard::in(...), $sounds);
         $this->spoken = array_map(static fn (array $some): array => array_map(self::span(...), $some), $times);
         $mix = Mix::empty();
@@ -112,7 +115,7 @@ final class Scene
             \in_array((string) $id, $tracks, true) || $mix = Mixes::edited($mix, ['edit' => 'set-muted', 'track' => (string) $id, 'muted' => true]);
         }
         $left = [];
-        foreach ((new Renderer($mix, array_map(static fn (array $sound) => Sound::stream(Sound::pcm16($sound), 1, 16), $this->sounds)))->render(Span::of(0, $mix->length())) as $samples) {
+        foreach ((new Renderer($mix, array_map(static fn (string $pcm) => Sound::stream($pcm, 1, 16), $this->pcm)))->render(Span::of(0, $mix->length())) as $samples) {
             for ($i = 0, $n = \count($samples); $i < $n; $i += 2) {
                 $left[] = $samples[$i];
             }

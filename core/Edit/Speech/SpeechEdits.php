@@ -9,6 +9,7 @@ use Wattage\Core\Captions\CaptionFile;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\EditFields;
 use Wattage\Core\Edit\InvalidEdit;
+use Wattage\Core\Interchange\InvalidDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Time\Span;
@@ -24,6 +25,7 @@ final class SpeechEdits
             'set-captions' => static fn (EditFields $read): Edit => self::setCaptions($read),
             'accept-buried' => static fn (EditFields $read): Edit => new AcceptBuried($read->span(), $read->fields->has('note') ? $read->fields->string('note') : null),
             'duck' => static fn (EditFields $read): Edit => self::duck($read),
+            'mark-speech' => static fn (EditFields $read): Edit => new MarkSpeech($read->names('tracks'), $read->span(), self::heardAs($read)),
             'release-held' => static fn (EditFields $read): Edit => new ReleaseHeld($read->fields->string('track'), self::range($read)),
             'set-part-in-ducking' => static fn (EditFields $read): Edit => self::partInDucking($read),
         ];
@@ -55,6 +57,16 @@ final class SpeechEdits
             $lanes,
             $bands,
         );
+    }
+
+    private static function heardAs(EditFields $read): ?bool
+    {
+        return match ($read->fields->string('as')) {
+            'speech' => true,
+            'other' => false,
+            'found' => null,
+            default => throw InvalidDocument::wrongType('as', 'speech, other or found'),
+        };
     }
 
     private static function range(EditFields $read): ?Span

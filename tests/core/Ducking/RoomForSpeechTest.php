@@ -28,6 +28,11 @@ final class RoomForSpeechTest extends TestCase
 
     private static ?Scene $scene = null;
 
+    public static function tearDownAfterClass(): void
+    {
+        self::$scene = null;
+    }
+
     /** By moments the speech stands as clear as asked at every one of them, and the median hardly clearer; a plain dip stands more than a third deeper. */
     public function testADipThatFollowsIsNeverShortAndHardlyTooDeep(): void
     {

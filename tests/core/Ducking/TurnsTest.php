@@ -21,6 +21,11 @@ final class TurnsTest extends TestCase
 
     private static ?Scene $scene = null;
 
+    public static function tearDownAfterClass(): void
+    {
+        self::$scene = null;
+    }
+
     public function testWhoSpeaksIsOpenAndTheOthersGiveWayByWhatWasAsked(): void
     {
         $mix = $this->turns(-15);

@@ -23,6 +23,11 @@ final class FilteringTest extends TestCase
 
     private static ?Scene $scene = null;
 
+    public static function tearDownAfterClass(): void
+    {
+        self::$scene = null;
+    }
+
     /** @param list<array<string, mixed>> $edits */
     #[DataProvider('filters')]
     public function testTheLoudnessOfFilteredSoundIsPredicted(array $edits, float $within): void

@@ -64,6 +64,7 @@ export function ClipItems({ clip }: { clip: Clip }) {
         ))}
       <MenuLine />
       <CommandItem id="even-up" />
+      <CommandItem id="even-colour" />
       <CommandItem id="steady" />
       <CommandItem id="spread-track" />
       <CommandItem id="spread-range" reason={range ? undefined : "select a range first"} />

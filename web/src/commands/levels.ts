@@ -236,6 +236,13 @@ export const LEVELS: CommandGroup = {
       run: (d, s) => withClips(s, "Select the clips to bring to one level.", () => d.show("even-up")),
     },
     {
+      id: "even-colour",
+      title: "Even up the colour of the selected clips…",
+      keys: ["Shift+Q"],
+      run: (d, s) =>
+        withClips(s, "Select the clips to bring to the colour of another.", () => d.show("even-colour")),
+    },
+    {
       id: "steady",
       title: "Steady the speech in the selected clips…",
       keys: ["Shift+S"],

@@ -5,6 +5,8 @@ import { useMix, useMixStore } from "@/store/context";
 
 /** Stretches that are named; there may be hundreds. */
 const NAMED = 5;
+/** dB; more is no advice. */
+const MOST_LIFT = 12;
 
 /** What a rule would do, in words: how many stretches, how deep, what it takes of the music, and what it cannot reach. */
 export function Outcome({ plan, rule }: { plan: DuckingPlan | undefined; rule: Rule }) {
@@ -21,17 +23,21 @@ export function Outcome({ plan, rule }: { plan: DuckingPlan | undefined; rule: R
           {`While somebody speaks it takes ${plan.taken.now.toFixed(1)} LU of the music; a plain dip for the same would take ${plan.taken.plain.toFixed(1)}.`}
         </span>
       )}
+      {short.length > 0 && <span className="mt-1 block">Not reached; so much more of speech would do:</span>}
       {short.slice(0, NAMED).map((dip) => (
         <button
           key={dip.from}
           type="button"
-          className="mt-1 block min-h-6 cursor-pointer text-left underline"
+          className="flex min-h-6 w-full cursor-pointer items-center gap-2 text-left text-aside hover:underline"
+          title="Goes there"
           onClick={() => store.getState().set({ playhead: dip.from })}
         >
-          {`${formatTimecode(dip.from, rate, frameRate)}${speakerAt(store.getState(), dip.from, dip.to)}: ${dip.lift >= 12 ? "more than 12" : dip.lift.toFixed(1)} dB more of speech would do it`}
+          <span className="figure">{formatTimecode(dip.from, rate, frameRate)}</span>
+          <span className="min-w-0 flex-1 truncate">{speakerAt(store.getState(), dip.from, dip.to)}</span>
+          <span className="figure">{dip.lift >= MOST_LIFT ? "> 12 dB" : `+${dip.lift.toFixed(1)} dB`}</span>
         </button>
       ))}
-      {short.length > NAMED && <span className="block">{`and ${short.length - NAMED} more.`}</span>}
+      {short.length > NAMED && <span className="block">{`and ${short.length - NAMED} more`}</span>}
     </>
   );
 }
@@ -48,7 +54,7 @@ function speakerAt(
   const clip = Object.values(state.clips).find(
     (c) => speech.has(c.track) && c.at < to && c.at + c.length > from,
   );
-  return clip ? `, “${clip.name}”` : "";
+  return clip?.name ?? "speech";
 }
 
 function summary(plan: DuckingPlan, rule: Rule): string {

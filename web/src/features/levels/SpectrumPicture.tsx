@@ -22,7 +22,7 @@ export function SpectrumPicture({ row, name, like }: { row: Row; name: string; l
     levels.map((db, i) => `${x(row.hertz[i] ?? first).toFixed(1)},${y(db).toFixed(1)}`).join(" ");
   const steps = Array.from({ length: (high - low) / 6 + 1 }, (_, i) => low + 6 * i);
   return (
-    <figure className="min-h-0">
+    <figure className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] gap-1">
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="h-full max-h-[300px] w-full"

@@ -4,6 +4,7 @@ import { usePlayer } from "@/player";
 import { useCanEdit, useMix, useMixStore } from "@/store/context";
 import { openStretches } from "@/commands/buried";
 import { ClaritySection } from "./ClaritySection";
+import { MarkSpeech } from "./MarkSpeech";
 import { Programme } from "./Programme";
 import { Stretch } from "./Stretch";
 import { TypedField } from "@/parts/TypedField";
@@ -21,6 +22,7 @@ export function SpeechPanel() {
     <div className="grid gap-4 p-3">
       <Wanted />
       <Captions />
+      <MarkSpeech />
       <Stretches />
       <ClaritySection />
       <Programme />
