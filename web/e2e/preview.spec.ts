@@ -184,6 +184,36 @@ test("what the browser plays is what the server renders, for every ramp, pan, an
       by: -9,
       ramp: 7_000,
     });
+    // Filters of every kind: of clips with fades and of split ones, of tracks, and the band of speech that gives way.
+    const tone = [180, 500, 2000, 5000].map((hertz, i) => ({ hertz, db: [-5, 4, -3, 6][i] ?? 0 }));
+    const coloured = Object.values(store.getState().clips).filter((c) => /^(c-1|c-2|f-0|f-2-1)/.test(c.id));
+    await edit({
+      edit: "set-clip-colours",
+      colours: coloured.map((c, i) => ({
+        clip: c.id,
+        colour: i % 2 ? { tone } : { lowCut: { hertz: 90, slope: 24 }, tone },
+      })),
+    });
+    await edit({
+      edit: "set-track-colour",
+      track: "t-3",
+      colour: { lowCut: { hertz: 120, slope: 24 }, tone },
+    });
+    await edit({ edit: "set-track-colour", track: "f-1", colour: { lowCut: { hertz: 40 } } });
+    for (const [track, from, by] of [
+      ["t-3", 2, -18],
+      ["t-2", 3, -9],
+      ["f-0", 1, -14],
+    ] as const)
+      await edit({
+        edit: "dip-range",
+        track,
+        lane: "band",
+        from: from * s,
+        to: (from + 2) * s,
+        by,
+        ramp: 15_000,
+      });
     await edit({ edit: "set-part-in-ducking", clips: ["f-0-1"], ducked: false });
     await edit({ edit: "set-stem-fader", stem: "effects", fader: -2.5 });
     await edit({ edit: "set-programme-fader", fader: 1.5 });

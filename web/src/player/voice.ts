@@ -63,10 +63,9 @@ export class Voice {
     const shift = clip.at - clip.in;
     this.begins = first - shift;
     this.next = this.begins - this.runUp(first);
-    const coloured = through(context, this.input, clip.filters ?? []);
+    const coloured = this.coloured(shift);
     this.ways = clip.parts.map((part) => {
-      // Until the clip begins, only its filters hear it.
-      const gain = new GainNode(context, { gain: this.next < this.begins ? 0 : 1 });
+      const gain = new GainNode(context);
       route(context, coloured, part, gain);
       gain.connect(this.fade);
       const timeOf = (source: number) => timeAt(anchor, source + shift);
@@ -98,6 +97,18 @@ export class Voice {
     // The one after, too: where many clips sound, all of them want their next one at about the same time.
     if (this.next < clip.in + clip.length)
       this.segments.ready(clip.source, Math.floor(this.next / this.segmentLength));
+  }
+
+  /** Its sound through its filters: they hear what comes before the clip, and ring on after it, but only what lies within is let through. */
+  private coloured(shift: number): AudioNode {
+    const { clip, context, anchor } = this;
+    if (!clip.filters?.length) return this.input;
+    const gate = new GainNode(context, { gain: 0 });
+    // A quarter of a sample early, as steps of envelopes are.
+    const at = (source: number) => Math.max(0, timeAt(anchor, source + shift - 0.25));
+    gate.gain.setValueAtTime(1, at(this.begins));
+    gate.gain.setValueAtTime(0, at(clip.in + clip.length));
+    return through(context, this.input, clip.filters).connect(gate);
   }
 
   /** Samples of the source that its filters can hear before the first that is to sound. */
