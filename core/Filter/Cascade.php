@@ -37,14 +37,47 @@ final class Cascade
     }
 
     /**
-     * @param array<int, float> $samples interleaved stereo
+     * Two filters at a time: reading and writing the array is most of the work.
+     *
+     * @param array<int, int|float> $samples interleaved stereo
+     * @param float $scale what they are multiplied by first
      *
      * @return array<int, float>
      */
-    public function stereo(array $samples): array
+    public function stereo(array $samples, float $scale = 1.0): array
     {
-        foreach ($this->biquads as $i => $biquad) {
-            [$b0, $b1, $b2, $a1, $a2] = $biquad->coefficients();
+        $last = \count($this->biquads);
+        for ($i = 0; $i + 1 < $last; $i += 2) {
+            [$b0, $b1, $b2, $a1, $a2] = $this->biquads[$i]->coefficients();
+            [$b0, $b1, $b2] = [$b0 * $scale, $b1 * $scale, $b2 * $scale];
+            [$d0, $d1, $d2, $c1, $c2] = $this->biquads[$i + 1]->coefficients();
+            [$l1, $l2, $r1, $r2] = $this->states[$i];
+            [$m1, $m2, $s1, $s2] = $this->states[$i + 1];
+            for ($o = 0, $n = \count($samples); $o < $n; $o += 2) {
+                $x = $samples[$o];
+                $y = $b0 * $x + $l1;
+                $l1 = $b1 * $x - $a1 * $y + $l2;
+                $l2 = $b2 * $x - $a2 * $y;
+                $z = $d0 * $y + $m1;
+                $m1 = $d1 * $y - $c1 * $z + $m2;
+                $m2 = $d2 * $y - $c2 * $z;
+                $samples[$o] = $z;
+                $x = $samples[$o + 1];
+                $y = $b0 * $x + $r1;
+                $r1 = $b1 * $x - $a1 * $y + $r2;
+                $r2 = $b2 * $x - $a2 * $y;
+                $z = $d0 * $y + $s1;
+                $s1 = $d1 * $y - $c1 * $z + $s2;
+                $s2 = $d2 * $y - $c2 * $z;
+                $samples[$o + 1] = $z;
+            }
+            $this->states[$i] = [$l1, $l2, $r1, $r2];
+            $this->states[$i + 1] = [$m1, $m2, $s1, $s2];
+            $scale = 1.0;
+        }
+        if ($i < $last) {
+            [$b0, $b1, $b2, $a1, $a2] = $this->biquads[$i]->coefficients();
+            [$b0, $b1, $b2] = [$b0 * $scale, $b1 * $scale, $b2 * $scale];
             [$l1, $l2, $r1, $r2] = $this->states[$i];
             for ($o = 0, $n = \count($samples); $o < $n; $o += 2) {
                 $x = $samples[$o];
@@ -65,14 +98,16 @@ final class Cascade
     }
 
     /**
-     * @param array<int, float> $samples of one channel
+     * @param array<int, int|float> $samples of one channel
+     * @param float $scale what they are multiplied by first
      *
      * @return array<int, float>
      */
-    public function mono(array $samples): array
+    public function mono(array $samples, float $scale = 1.0): array
     {
         foreach ($this->biquads as $i => $biquad) {
             [$b0, $b1, $b2, $a1, $a2] = $biquad->coefficients();
+            [$b0, $b1, $b2] = [$b0 * $scale, $b1 * $scale, $b2 * $scale];
             [$s1, $s2] = $this->states[$i];
             for ($o = 0, $n = \count($samples); $o < $n; ++$o) {
                 $x = $samples[$o];
@@ -82,6 +117,7 @@ final class Cascade
                 $samples[$o] = $y;
             }
             $this->states[$i] = [$s1, $s2, 0.0, 0.0];
+            $scale = 1.0;
         }
 
         return $samples;

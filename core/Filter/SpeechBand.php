@@ -17,9 +17,9 @@ final class SpeechBand
     private const Q = 1.2;
     private const DB = -24.0;
 
-    /** @return non-empty-list<Biquad> N, one after the other */
+    /** @return array{Biquad, Biquad} N, one after the other */
     public static function without(int $rate): array
     {
-        return array_map(static fn (float $hertz): Biquad => Biquad::peaking($hertz, self::Q, self::DB, $rate), self::HERTZ);
+        return [Biquad::peaking(self::HERTZ[0], self::Q, self::DB, $rate), Biquad::peaking(self::HERTZ[1], self::Q, self::DB, $rate)];
     }
 }

@@ -54,12 +54,9 @@ final class ColouredSound
         if (!$this->cascade->rings() && '' === ltrim($bytes, "\0")) {
             return array_fill(0, $frames * $format->channels, 0.0);
         }
+        $samples = PcmDecoder::decode($bytes, $format);
         $scale = 1.0 / $format->fullScale();
-        $samples = [];
-        foreach (PcmDecoder::decode($bytes, $format) as $sample) {
-            $samples[] = $sample * $scale;
-        }
 
-        return 1 === $format->channels ? $this->cascade->mono($samples) : $this->cascade->stereo($samples);
+        return 1 === $format->channels ? $this->cascade->mono($samples, $scale) : $this->cascade->stereo($samples, $scale);
     }
 }

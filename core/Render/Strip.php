@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Render;
 
+use Wattage\Core\Filter\BandFilter;
 use Wattage\Core\Filter\Cascade;
-use Wattage\Core\Filter\SpeechBand;
 use Wattage\Core\Signal\Routing;
 use Wattage\Core\Time\Span;
 
@@ -15,7 +15,7 @@ use Wattage\Core\Time\Span;
  */
 final class Strip
 {
-    private readonly Cascade $without;
+    private readonly BandFilter $without;
     private readonly Cascade $colour;
     private int $at = -1;
 
@@ -27,7 +27,7 @@ final class Strip
      */
     public function __construct(private readonly array $giving, private readonly array $direct, private readonly ?Moves $band, Cascade $colour, private readonly array $ways, int $rate)
     {
-        $this->without = new Cascade(SpeechBand::without($rate));
+        $this->without = new BandFilter($rate);
         $this->colour = $colour;
     }
 
@@ -64,7 +64,7 @@ final class Strip
     private function through(Span $span): ?array
     {
         [$giving, $direct] = [new Piece($this->giving, $span), new Piece($this->direct, $span)];
-        if ($giving->isEmpty() && $direct->isEmpty() && !$this->colour->rings() && !$this->without->rings()) {
+        if ($giving->isEmpty() && $direct->isEmpty() && !$this->colour->rings()) {
             return null;
         }
         $samples = null === $this->band ? $giving->samples() : $this->givenWay($giving->samples(), $this->band, $span);
@@ -78,7 +78,7 @@ final class Strip
     }
 
     /**
-     * N(x) + g·(x − N(x)), see {@see SpeechBand}. While nothing gives way the filter rests; it has forgotten all within a millisecond, and what it lacks when it
+     * N(x) + g·(x − N(x)), see {@see BandFilter}. While nothing gives way the filter rests; it has forgotten all within a millisecond, and what it lacks when it
      * begins is far down as long as g is near 1.
      *
      * @param array<int, float> $samples
@@ -93,21 +93,14 @@ final class Strip
 
             return $samples;
         }
-        $without = $this->without->stereo($samples);
         $o = 0;
         foreach ($parts as [$stretch, $from, $to]) {
             foreach (GainStep::of($stretch, $from, $to) as $step) {
-                [$gain, $factor, $slope] = [$step->gain, $step->factor, $step->slope];
-                for ($end = $o + 2 * $step->frames; $o < $end; $o += 2) {
-                    $left = $without[$o];
-                    $right = $without[$o + 1];
-                    $without[$o] = $left + $gain * ($samples[$o] - $left);
-                    $without[$o + 1] = $right + $gain * ($samples[$o + 1] - $right);
-                    $gain = $gain * $factor + $slope;
-                }
+                $samples = $this->without->left($samples, $o, $step->frames, $step->gain, $step->factor, $step->slope);
+                $o += 2 * $step->frames;
             }
         }
 
-        return $without;
+        return $samples;
     }
 }
