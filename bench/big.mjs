@@ -126,11 +126,17 @@ try {
   const previews = await page.evaluate(async (id) => {
     const { csrf } = await (await fetch("/api/session")).json();
     const rule = { id: "rule", name: "Tried", triggers: ["track-0", "track-1", "track-2", "track-3"], clips: [], targets: ["track-4", "track-5", "track-6", "track-7"], clearance: 15, deepest: -30, lead: 0.1, fall: 0.4, rise: 0.9, hold: 0.3, bridge: 0.8, ignore: 0.15, added: [], dropped: [], follows: false };
-    const times = { "by a fixed depth": [], "to a clearance": [] };
+    const kinds = {
+      "by a fixed depth": { depth: -9 },
+      "to a clearance": {},
+      "to a clearance, the band first, from moment to moment": { part: "band-first", moving: true },
+      "to a clarity, the band": { part: "band", clarity: 75 },
+    };
+    const times = Object.fromEntries(Object.keys(kinds).map((kind) => [kind, []]));
     const found = [];
     for (let i = 0; i < 20; i++) {
       for (const kind of Object.keys(times)) {
-        const tried = { ...rule, sensitivity: 6 + i / 10, ...(kind === "by a fixed depth" ? { depth: -9 - i / 10 } : {}) };
+        const tried = { ...rule, sensitivity: 6 + i / 10, ...kinds[kind] };
         const begun = performance.now();
         const answer = await fetch(`/api/projects/${id}/ducking`, { method: "POST", headers: { "X-Csrf-Token": csrf, "Content-Type": "application/json" }, body: JSON.stringify({ rule: tried }) });
         const plan = await answer.json();
