@@ -43,14 +43,49 @@ final class Ear
      */
     public function parts(array $speech, array $rest): array
     {
-        $said = $disturbing = [];
+        return $this->index->parts($this->said($speech), $this->disturbing($rest));
+    }
+
+    /**
+     * What of a sentence does not change while what disturbs it does.
+     *
+     * @param array<int, float> $speech power by band
+     *
+     * @return list<float> dB by band, for {@see indexOf()}
+     */
+    public function said(array $speech): array
+    {
+        $said = [];
         foreach ($this->factors as $band => $factor) {
             $power = $speech[$band] * $factor;
             $said[] = $power > 1e-20 ? 10.0 * log10($power) : SpeechIndex::SILENCE;
+        }
+
+        return $said;
+    }
+
+    /**
+     * @param list<float> $said see {@see said()}
+     * @param array<int, float> $rest power by band
+     */
+    public function indexOf(array $said, array $rest): float
+    {
+        return $this->index->of($said, $this->disturbing($rest));
+    }
+
+    /**
+     * @param array<int, float> $rest
+     *
+     * @return list<float>
+     */
+    private function disturbing(array $rest): array
+    {
+        $disturbing = [];
+        foreach ($this->factors as $band => $factor) {
             $power = $rest[$band] * $factor + $this->noise[$band];
             $disturbing[] = $power > 1e-20 ? 10.0 * log10($power) : SpeechIndex::SILENCE;
         }
 
-        return $this->index->parts($said, $disturbing);
+        return $disturbing;
     }
 }

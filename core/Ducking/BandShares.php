@@ -49,21 +49,27 @@ final readonly class BandShares
     public function of(Series $powers, string $rows): array
     {
         $packed = ['', '', ''];
-        foreach ($powers->pieces() as $from => $piece) {
+        $heard = $this->heard($rows, $powers->count());
+        for ($from = 0, $count = $powers->count(); $from < $count; $from += Series::AT_ONCE) {
+            // With what lies around at both ends.
+            $begin = max(0, $from - self::AROUND);
+            $some = $powers->slice($begin, min($count, $from + Series::AT_ONCE + self::AROUND) - $begin);
             $made = [[], [], []];
-            $around = [...array_fill(0, max(0, self::AROUND - $from), 0.0), ...$powers->slice(max(0, $from - self::AROUND), \count($piece) + self::AROUND + min($from, self::AROUND))];
-            $parts = $this->parts($rows, $from - self::AROUND, \count($piece) + 2 * self::AROUND);
-            foreach ($piece as $i => $power) {
-                $heard = array_sum(array_map(static fn (array $part): float => $part[0], \array_slice($parts, $i, 2 * self::AROUND + 1)));
-                $whole = array_sum(\array_slice($around, $i, 2 * self::AROUND + 1));
-                [$sum, $none, $once, $twice] = $parts[$i + self::AROUND];
+            for ($k = $from, $end = min($count, $from + Series::AT_ONCE); $k < $end; ++$k) {
+                $power = $some[$k - $begin];
+                $whole = $inBands = 0.0;
+                for ($j = max($begin, $k - self::AROUND), $last = min($count - 1, $k + self::AROUND); $j <= $last; ++$j) {
+                    $whole += $some[$j - $begin];
+                    $inBands += $heard[0][$j];
+                }
+                $sum = $heard[0][$k];
                 // What the bands do not have of it lies outside of them: here, or at least as much as around.
-                $outside = $whole > $heard ? 1.0 - $heard / $whole : 0.0;
+                $outside = $whole > $inBands ? 1.0 - $inBands / $whole : 0.0;
                 $outside = $power > 0.0 ? max($outside, 1.0 - $sum / $power) : 0.0;
                 $scale = $sum > 0.0 ? (1.0 - $outside) * $power / $sum : 0.0;
-                $made[0][] = $none * $scale + $outside * $power;
-                $made[1][] = $once * $scale;
-                $made[2][] = $twice * $scale;
+                $made[0][] = $heard[1][$k] * $scale + $outside * $power;
+                $made[1][] = $heard[2][$k] * $scale;
+                $made[2][] = $heard[3][$k] * $scale;
             }
             foreach ($made as $n => $values) {
                 $packed[$n] .= Series::packed($values);
@@ -73,26 +79,33 @@ final readonly class BandShares
         return array_map(Series::fromBytes(...), $packed);
     }
 
-    /** @return list<array{float, float, float, float}> K-weighted power of the bands, and none, once and twice of it, of some 100 ms */
-    private function parts(string $rows, int $from, int $count): array
+    /** @return array{array<int, float>, array<int, float>, array<int, float>, array<int, float>} K-weighted power of the bands, and none, once and twice of it, by 100 ms */
+    private function heard(string $rows, int $count): array
     {
         $all = BandLevel::powers();
-        $parts = [];
-        for ($k = $from; $k < $from + $count; ++$k) {
-            $at = $k * ThirdOctaves::COUNT;
+        $tables = [];
+        foreach ($this->parts as [$weight]) {
+            $tables[] = array_map(static fn (float $power): float => $weight * $power, $all);
+        }
+        $nones = array_column($this->parts, 1);
+        $onces = array_column($this->parts, 2);
+        $twices = array_column($this->parts, 3);
+        $heard = array_fill(0, 4, array_fill(0, max(1, $count), 0.0));
+        for ($k = 0, $at = 0, $end = min($count, intdiv(\strlen($rows), ThirdOctaves::COUNT)); $k < $end; ++$k) {
             $sum = $a = $b = $c = 0.0;
-            if ($at >= 0 && isset($rows[$at + ThirdOctaves::COUNT - 1])) {
-                foreach ($this->parts as $band => [$weight, $none, $once, $twice]) {
-                    $part = $weight * $all[\ord($rows[$at + $band])];
-                    $sum += $part;
-                    $a += $part * $none;
-                    $b += $part * $once;
-                    $c += $part * $twice;
-                }
+            for ($band = 0; $band < ThirdOctaves::COUNT; ++$band, ++$at) {
+                $part = $tables[$band][\ord($rows[$at])];
+                $sum += $part;
+                $a += $part * $nones[$band];
+                $b += $part * $onces[$band];
+                $c += $part * $twices[$band];
             }
-            $parts[] = [$sum, $a, $b, $c];
+            $heard[0][$k] = $sum;
+            $heard[1][$k] = $a;
+            $heard[2][$k] = $b;
+            $heard[3][$k] = $c;
         }
 
-        return $parts;
+        return $heard;
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Wattage\Core\Ducking;
 
 use Closure;
-use Wattage\Core\Bands\ThirdOctaves;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Ear;
 use Wattage\Core\Speech\Fix;
@@ -17,7 +16,9 @@ final class ClarityNeed implements Need
 {
     /** On top of what is wanted, 0 … 100: bands are rounded to half decibels, and lanes to a quarter. */
     private const MARGIN = 1.0;
-    private const HALVINGS = 7;
+    private const ROUNDS = 8;
+    /** How near it is come to what is sought. */
+    private const CLOSE = 0.006;
     /** Where it cannot be reached, as deep as comes so near to what could be; more would only take the music away. */
     private const NEAR = 0.01;
 
@@ -48,8 +49,12 @@ final class ClarityNeed implements Need
     {
         $needs = [];
         $last = new Given(0.0);
+        $worked = 0;
         foreach (($this->moments)() as $k => $powers) {
-            $last = null === $powers ? $last : $this->given(...$powers);
+            // The windows of every other one lie side by side.
+            if (null !== $powers && 0 === $worked++ % 2) {
+                $last = $this->given(...$powers);
+            }
             $needs[$k] = $last;
         }
 
@@ -64,22 +69,44 @@ final class ClarityNeed implements Need
     private function given(array $speech, array $targets, array $rest): Given
     {
         $wanted = min(1.0, ((float) $this->rule->clarity + self::MARGIN) / Clarity::MOST);
-        if ($this->index($speech, $targets, $rest, 0.0) >= $wanted) {
+        $said = $this->ear->said($speech);
+        $now = $this->index($said, $targets, $rest, 0.0);
+        if ($now >= $wanted) {
             return new Given(0.0);
         }
         $deepest = $this->rule->deepest;
-        $most = $this->index($speech, $targets, $rest, $deepest);
+        $most = $this->index($said, $targets, $rest, $deepest);
         $enough = $most >= $wanted;
-        $sought = $enough ? $wanted : $most - self::NEAR;
-        [$low, $high] = [$deepest, 0.0];
-        for ($i = 0; $i < self::HALVINGS; ++$i) {
-            $middle = 0.5 * ($low + $high);
-            $this->index($speech, $targets, $rest, $middle) >= $sought ? $low = $middle : $high = $middle;
+        $depth = $this->depth($said, $targets, $rest, [$deepest, $most], $now, $enough ? $wanted : $most - self::NEAR);
+        [$all, $band] = $this->rule->part->split($depth);
+
+        return new Given($all, $band, $enough, $enough ? 0.0 : $this->lift($speech, $targets, $rest, $wanted));
+    }
+
+    /**
+     * Where two ends enclose it, a straight line between them comes near at once: the index is nearly that.
+     *
+     * @param list<float> $said
+     * @param array<int, float> $targets
+     * @param array<int, float> $rest
+     * @param array{float, float} $low depth and index at the deepest
+     *
+     * @return float dB, never short of what is sought
+     */
+    private function depth(array $said, array $targets, array $rest, array $low, float $now, float $sought): float
+    {
+        if ($now >= $sought) {
+            return 0.0;
+        }
+        $high = [0.0, $now];
+        for ($i = 0; $i < self::ROUNDS && $low[1] - $sought > self::CLOSE; ++$i) {
+            $place = ($sought + 0.5 * self::CLOSE - $high[1]) / max(1e-9, $low[1] - $high[1]);
+            $middle = $high[0] + max(0.1, min(0.9, $place)) * ($low[0] - $high[0]);
+            $index = $this->index($said, $targets, $rest, $middle);
+            $index >= $sought ? $low = [$middle, $index] : $high = [$middle, $index];
         }
 
-        [$all, $band] = $this->rule->part->split($low);
-
-        return new Given($all, $band, $enough, $enough ? 0.0 : $this->lift($speech, $targets, $rest, $deepest, $wanted));
+        return $low[0];
     }
 
     /**
@@ -87,32 +114,32 @@ final class ClarityNeed implements Need
      * @param array<int, float> $targets
      * @param array<int, float> $rest
      */
-    private function lift(array $speech, array $targets, array $rest, float $depth, float $wanted): float
+    private function lift(array $speech, array $targets, array $rest, float $wanted): float
     {
         $lift = 0.0;
         do {
             ++$lift;
-            $louder = array_map(static fn (float $power): float => $power * 10.0 ** ($lift / 10.0), $speech);
-        } while ($lift < Fix::HIGHEST && $this->index($louder, $targets, $rest, $depth) < $wanted);
+            $louder = $this->ear->said(array_map(static fn (float $power): float => $power * 10.0 ** ($lift / 10.0), $speech));
+        } while ($lift < Fix::HIGHEST && $this->index($louder, $targets, $rest, $this->rule->deepest) < $wanted);
 
         return $lift;
     }
 
     /**
-     * @param array<int, float> $speech
+     * @param list<float> $said
      * @param array<int, float> $targets
      * @param array<int, float> $rest
      */
-    private function index(array $speech, array $targets, array $rest, float $depth): float
+    private function index(array $said, array $targets, array $rest, float $depth): float
     {
         [$all, $band] = $this->rule->part->split($depth);
         $power = 10.0 ** ($all / 10.0);
         $left = 10.0 ** ($band / 20.0);
-        for ($i = 0; $i < ThirdOctaves::COUNT; ++$i) {
-            [$none, $once, $twice] = $this->shares[$i];
-            $rest[$i] += $targets[$i] * $power * (DuckPart::All === $this->rule->part ? 1.0 : $none + $left * ($once + $left * $twice));
+        $whole = DuckPart::All === $this->rule->part;
+        foreach ($this->shares as $i => [$none, $once, $twice]) {
+            $rest[$i] += $targets[$i] * $power * ($whole ? 1.0 : $none + $left * ($once + $left * $twice));
         }
 
-        return $this->ear->index($speech, $rest);
+        return $this->ear->indexOf($said, $rest);
     }
 }

@@ -35,9 +35,8 @@ final class Ducker
 
     /**
      * @param Closure(Mix): MixFigures $figuresOf how loud the mix would be without any ducking; asked for where a rule needs it
-     * @param ?Closure(Mix, MixFigures): array<string, string> $bandsOf third octaves of each track likewise, by id; null where there are none, and bands cannot be told
      */
-    public function __construct(private readonly Mix $mix, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly ?Closure $bandsOf = null)
+    public function __construct(private readonly Mix $mix, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly Spectra $spectra)
     {
     }
 
@@ -99,7 +98,7 @@ final class Ducker
         $late = $this->late();
         $heard = array_reduce($this->mix->tracks, static fn (Mix $mix, Track $track): Mix => $track->muted ? $mix->withTrack($track->withMuted(false)) : $mix, $this->mix);
 
-        return [] === $late || $heard === $this->mix ? $late : array_values(array_intersect($late, (new self($heard, $this->listening, $this->figuresOf, $this->bandsOf))->outOfDate()));
+        return [] === $late || $heard === $this->mix ? $late : array_values(array_intersect($late, (new self($heard, $this->listening, $this->figuresOf, $this->spectra))->outOfDate()));
     }
 
     /** @param ?list<string> $tracks null for all */
@@ -124,6 +123,27 @@ final class Ducker
     public static function bare(Mix $mix): Mix
     {
         return array_reduce($mix->tracks, static fn (Mix $bare, Track $track): Mix => $track->ducking->isEmpty() && $track->band->isEmpty() ? $bare : $bare->withTrack($track->withDucking(Ducking::none())->withBand(Ducking::none())), $mix);
+    }
+
+    /**
+     * What rules take of the loudness of some tracks while a rule hears somebody speak.
+     *
+     * @return ?float LU; null where they are silent then anyway
+     */
+    public function taken(DuckRule $rule): ?float
+    {
+        [$lanes, $bands] = [$this->lanes(), $this->lanes(true)];
+        $before = $after = 0.0;
+        foreach ($rule->targetsIn($this->mix) as $id) {
+            $taken = new Taken($lanes[$id] ?? Curve::flat(), $bands[$id] ?? Curve::flat(), $this->frames());
+            foreach ($this->moments($rule) as $moment) {
+                [$one, $other] = !$moment->heard->ducks() ? [0.0, 0.0] : $taken->between(...[...$this->tenths($moment->span), $this->needs()->shares($id)]);
+                $before += $one;
+                $after += $other;
+            }
+        }
+
+        return $after > 0.0 ? 10.0 * log10($before / $after) : null;
     }
 
     /** @return list<string> */
@@ -264,7 +284,7 @@ final class Ducker
 
     private function needs(): Needs
     {
-        return $this->needs ??= new Needs(self::bare($this->mix), $this->listening, $this->figuresOf, $this->bandsOf);
+        return $this->needs ??= new Needs(self::bare($this->mix), $this->listening, $this->figuresOf, $this->spectra);
     }
 
     /** @return array{int, int} */

@@ -26,17 +26,16 @@ final class Needs
 {
     private ?MixFigures $figures = null;
     private ?Clearance $clearance = null;
-    /** @var array<string, string>|null */
-    private ?array $bands = null;
+    /** @var array<string, array{Series, Series, Series}> by track */
+    private array $shares = [];
     /** @var array<string, Need> by rule */
     private array $needs = [];
 
     /**
      * @param Mix $bare without ducking
      * @param Closure(Mix): MixFigures $figuresOf
-     * @param ?Closure(Mix, MixFigures): array<string, string> $bandsOf
      */
-    public function __construct(private readonly Mix $bare, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly ?Closure $bandsOf)
+    public function __construct(private readonly Mix $bare, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly Spectra $spectra)
     {
     }
 
@@ -45,9 +44,14 @@ final class Needs
         return $this->needs[$rule->id] ??= null === $rule->clarity ? $this->clearanceNeed($rule) : $this->clarityNeed($rule);
     }
 
+    /** @return array{Series, Series, Series} */
+    public function shares(string $track): array
+    {
+        return $this->shares[$track] ??= $this->spectra->shares($this->bare, $this->figures(), $track);
+    }
+
     private function clearanceNeed(DuckRule $rule): ClearanceNeed
     {
-        $shares = new BandShares($this->bare->rate);
         $targets = [];
         foreach ($rule->targetsIn($this->bare) as $id) {
             $powers = $this->figures()->powersOfTrack($id);
@@ -55,7 +59,7 @@ final class Needs
                 continue; // what speaks is not what covers the speech
             }
             $none = Series::of(array_fill(0, $powers->count(), 0.0));
-            $targets[$id] = DuckPart::All === $rule->part ? [$none, $none, $powers] : $shares->of($powers, $this->bands()[$id] ?? '');
+            $targets[$id] = DuckPart::All === $rule->part ? [$none, $none, $powers] : $this->shares($id);
         }
 
         return new ClearanceNeed($this->clearance(), $rule, $targets);
@@ -63,7 +67,7 @@ final class Needs
 
     private function clarityNeed(DuckRule $rule): ClarityNeed
     {
-        $bands = $this->bands();
+        $bands = $this->spectra->bands($this->bare, $this->figures());
         $active = SpeechTimes::tenths($this->spoken(), intdiv($this->bare->rate, TrackPower::TENTHS_PER_SECOND), $this->figures()->count);
         $targets = array_fill_keys($rule->targetsIn($this->bare), true);
         $rows = ['voice' => [], 'targets' => [], 'rest' => []];
@@ -111,11 +115,5 @@ final class Needs
     private function figures(): MixFigures
     {
         return $this->figures ??= ($this->figuresOf)($this->bare);
-    }
-
-    /** @return array<string, string> */
-    private function bands(): array
-    {
-        return $this->bands ??= null === $this->bandsOf ? [] : ($this->bandsOf)($this->bare, $this->figures());
     }
 }

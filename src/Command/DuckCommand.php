@@ -11,10 +11,10 @@ use Wattage\App\Media\MediaDirectory;
 use Wattage\App\Media\Refused;
 use Wattage\Core\Bands\BandMeter;
 use Wattage\Core\Bands\SourceBands;
-use Wattage\Core\Clarity\TrackBands;
 use Wattage\Core\Ducking\Dip;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\PlainSpectra;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
@@ -26,7 +26,6 @@ use Wattage\Core\Speech\SpeechChance;
 use Wattage\Core\Speech\SpeechLevels;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
-use Wattage\Core\Timeline\Track;
 
 #[AsCommand('wattage:duck', 'Runs the ducking rules of a mix JSON file, or the usual one where it has none, and writes the mix with its lanes.')]
 final class DuckCommand extends MixFileCommand
@@ -76,7 +75,7 @@ final class DuckCommand extends MixFileCommand
             $mix,
             $listening,
             static fn (Mix $bare): MixFigures => MixFigures::of($bare, $tenthsOf),
-            static fn (Mix $bare, MixFigures $figures): array => array_map(static fn (Track $track): string => TrackBands::of($bare, $track, $figures->tracks()[$track->id]->powers, $tenthsOf, static fn (string $id): SourceBands => $bands[$id]), $bare->tracks),
+            new PlainSpectra($tenthsOf, static fn (string $id): SourceBands => $bands[$id]),
         );
         foreach ($mix->rules as $rule) {
             $dips = $ducker->dips($rule);

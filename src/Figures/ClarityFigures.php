@@ -17,7 +17,7 @@ final readonly class ClarityFigures
     /** Rows of bands that are looked at together: forty tracks of two hours, or two of a day. More would not fit into the memory of a request. */
     private const MOST_ROWS = 40 * 2 * 36_000;
 
-    public function __construct(private Measures $measures, private TrackPowers $powers, private Spectra $spectra)
+    public function __construct(private Measures $measures, private TrackPowers $powers, private TrackSpectra $spectra)
     {
     }
 

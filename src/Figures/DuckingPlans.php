@@ -15,11 +15,8 @@ use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Loudness\MixFigures;
-use Wattage\Core\Loudness\Series;
-use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\TrackMoves;
-use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Ducking;
 use Wattage\Core\Timeline\DuckKind;
@@ -30,7 +27,7 @@ use Wattage\Core\Timeline\Mix;
 /** What the rules of a project would do to it, to look at and to hear before it is kept. */
 final readonly class DuckingPlans
 {
-    public function __construct(private Measures $measures, private TrackPowers $powers, private Spectra $spectra)
+    public function __construct(private Measures $measures, private TrackPowers $powers, private TrackSpectra $spectra)
     {
     }
 
@@ -56,7 +53,7 @@ final readonly class DuckingPlans
                 'from' => $d->from, 'to' => $d->to, 'depth' => round($d->depth, 1), 'band' => round($d->band, 1), 'limited' => $d->limited, 'lift' => round($d->lift, 1),
             ], $ducker->dips($rule)),
             'lanes' => array_map(static fn (string $id, array $curves): array => ['track' => $id, ...self::lane($tried, $id, ...$curves)], array_map(strval(...), array_keys($lanes)), $lanes),
-            'taken' => null === $rule ? null : $this->taken($project, $tried, $rule, $ducker, $lanes),
+            'taken' => null === $rule ? null : $this->taken($project, $tried, $rule, $ducker),
             'edit' => [
                 'edit' => 'duck',
                 ...(null === $rule ? [] : ['rule' => RuleDocument::toArray($rule, $mix->rate)]),
@@ -83,50 +80,18 @@ final readonly class DuckingPlans
     /**
      * What a rule that is no plain dip takes of the loudness of its targets while somebody speaks, and what a plain one would.
      *
-     * @param array<string, array{Curve, ?Curve}> $lanes
-     *
      * @return ?array{now: float, plain: float} LU
      */
-    private function taken(Project $project, Mix $mix, DuckRule $rule, Ducker $ducker, array $lanes): ?array
+    private function taken(Project $project, Mix $mix, DuckRule $rule, Ducker $ducker): ?array
     {
         if (DuckKind::Under !== $rule->kind || (DuckPart::All === $rule->part && (!$rule->moving || null !== $rule->depth))) {
             return null;
         }
-        $plain = self::both($mix, $this->ducker($project, $mix->withRule($rule->plain())));
-        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-        $spans = array_map(static fn (Moment $m): Span => $m->span, array_filter($ducker->moments($rule), static fn (Moment $m): bool => $m->heard->ducks()));
-        $active = SpeechTimes::tenths(array_values($spans), $frames, intdiv($mix->length(), $frames) + 1);
-        $bare = $this->powers->of($project, Ducker::bare($mix), kind: 'without ducking ');
-        [$before, $now, $then] = [0.0, 0.0, 0.0];
-        foreach ($rule->targetsIn($mix) as $id) {
-            $before += self::spoken($bare->tracks()[$id]->powers, $active);
-            $now += self::spoken($this->power($project, $mix, $id, $lanes), $active);
-            $then += self::spoken($this->power($project, $mix, $id, $plain), $active);
-        }
+        $plain = $rule->plain();
+        $now = $ducker->taken($rule);
+        $then = $this->ducker($project, $mix->withRule($plain))->taken($plain);
 
-        return $now > 0.0 && $then > 0.0 ? ['now' => round(10.0 * log10($before / $now), 1), 'plain' => round(10.0 * log10($before / $then), 1)] : null;
-    }
-
-    /** @param array<string, array{Curve, ?Curve}> $lanes */
-    private function power(Project $project, Mix $mix, string $id, array $lanes): Series
-    {
-        [$all, $band] = $lanes[$id] ?? [Curve::flat(), null];
-        $track = $mix->track($id)->withDucking(new Ducking($all))->withBand(new Ducking($band ?? Curve::flat()));
-        $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
-
-        return TrackPower::of($mix, $track, $this->measures->tenthsOf($project), intdiv($mix->length() + $frames - 1, $frames))->powers;
-    }
-
-    private static function spoken(Series $powers, string $active): float
-    {
-        $sum = 0.0;
-        foreach ($powers->pieces() as $from => $piece) {
-            foreach ($piece as $i => $power) {
-                $sum += "\1" === ($active[$from + $i] ?? '') ? $power : 0.0;
-            }
-        }
-
-        return $sum;
+        return null === $now || null === $then ? null : ['now' => round($now, 1), 'plain' => round($then, 1)];
     }
 
     /** @return list<string> tracks whose lane the rules would make otherwise by now */
@@ -164,8 +129,8 @@ final readonly class DuckingPlans
         return new Ducker(
             $mix,
             new Listening($activity),
-            fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: 'without ducking '),
-            fn (Mix $bare, MixFigures $figures): array => $this->spectra->of($project, $bare, $figures, 'without ducking '),
+            fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: BareSpectra::KIND),
+            new BareSpectra($project, $this->spectra),
         );
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\app;
 
+use stdClass;
 use Wattage\Tests\support\Sound;
 use Wattage\Tests\support\Voice;
 
@@ -70,7 +71,7 @@ final class ClearTest extends ApiTestCase
         self::assertLessThan($before['stems']['music']['integrated'] - 1.0, $after['stems']['music']['integrated']);
         $track = $this->edit($this->project, ['edit' => 'set-track-colour', 'track' => 'm', 'colour' => ['lowCut' => ['hertz' => 100]]]);
         self::assertCount(1, $track['changes']['changedTracks'][0]['filters']);
-        self::assertSame('No colour on M', $this->edit($this->project, ['edit' => 'set-track-colour', 'track' => 'm', 'colour' => new \stdClass()])['label']);
+        self::assertSame('No colour on M', $this->edit($this->project, ['edit' => 'set-track-colour', 'track' => 'm', 'colour' => new stdClass()])['label']);
     }
 
     public function testTheColourOfAClipIsBroughtToThatOfAnother(): void

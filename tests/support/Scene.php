@@ -8,6 +8,7 @@ use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\TrackBands;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\PlainSpectra;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Level\Decibels;
@@ -60,7 +61,7 @@ final class Scene
 
     public function ducker(Mix $mix): Ducker
     {
-        return new Ducker($mix, new Listening(fn (string $id): array => $this->spoken[$id] ?? []), $this->figures(...), $this->bands(...));
+        return new Ducker($mix, new Listening(fn (string $id): array => $this->spoken[$id] ?? []), $this->figures(...), new PlainSpectra($this->tenths(...), fn (string $id) => $this->heard[$id]->bands));
     }
 
     /** @param array<string, mixed> $rule */
@@ -82,9 +83,9 @@ final class Scene
     }
 
     /** @return array<string, string> */
-    public function bands(Mix $mix, ?MixFigures $figures = null): array
+    public function bands(Mix $mix): array
     {
-        $figures ??= $this->figures($mix);
+        $figures = $this->figures($mix);
         $bands = [];
         foreach ($mix->tracks as $id => $track) {
             $bands[(string) $id] = TrackBands::of($mix, $track, $figures->tracks()[$id]->powers, $this->tenths(...), fn (string $source) => $this->heard[$source]->bands);

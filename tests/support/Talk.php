@@ -7,6 +7,7 @@ namespace Wattage\Tests\support;
 use Closure;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\PlainSpectra;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Loudness\MixFigures;
@@ -50,7 +51,7 @@ final class Talk
 
     public function ducker(Mix $mix): Ducker
     {
-        return new Ducker($mix, new Listening($this->activity()), fn (Mix $bare): MixFigures => MixFigures::of($bare, $this->tenths()));
+        return new Ducker($mix, new Listening($this->activity()), fn (Mix $bare): MixFigures => MixFigures::of($bare, $this->tenths()), new PlainSpectra($this->tenths(), static fn (): null => null));
     }
 
     /** @return Closure(string, float): list<Span> */
