@@ -96,15 +96,16 @@ final readonly class Steady
     }
 
     /**
-     * How far each 100 ms may be lifted before its peak meets the ceiling; what is above it already, not at all.
+     * How far each 100 ms may be lifted before its peak meets the ceiling, or that of the one before or after: what is lifted goes on from the middle of
+     * one to the middle of the next. What is above the ceiling already is not lifted at all.
      *
      * @param array<int, float> $peaks every 100 ms of the clip as it is, full scale is 1
      *
-     * @return array<int, float> dB, 0 or more
+     * @return list<float> dB, 0 or more
      */
     public function limits(array $peaks): array
     {
-        return array_map(fn (float $peak): float => max(0.0, $this->ceiling - 20.0 * log10(max(1e-9, $peak))), $peaks);
+        return array_map(fn (int $k, float $peak): float => max(0.0, $this->ceiling - 20.0 * log10(max(1e-9, $peak, $peaks[$k - 1] ?? 0.0, $peaks[$k + 1] ?? 0.0))), array_keys($peaks), $peaks);
     }
 
     /**
