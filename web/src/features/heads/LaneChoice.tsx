@@ -16,7 +16,7 @@ const SHOWN: { part: LanePart | "clips"; name: string; what: string }[] = [
   { part: "band", name: "band of speech", what: "where only that gives way" },
 ];
 
-/** All of a track that is set once and then left alone: what its lane shows, what a ride does, its place between left and right. */
+/** All of a track that is set once and then left alone: what its lane shows, what a ride does, its colour, its place between left and right. */
 export function LaneChoice({ track, roomy }: { track: Track; roomy: boolean }) {
   const canEdit = useCanEdit();
   const store = useMixStore();
@@ -29,13 +29,13 @@ export function LaneChoice({ track, roomy }: { track: Track; roomy: boolean }) {
     set({ activeLane: Object.fromEntries([...others, ...own]), selected: [], chosen: [] });
   };
   const usual = mode === "read";
-  const names = `${SHOWN.find((s) => s.part === shown)?.name ?? ""}${usual ? "" : ` · ${mode}`}`;
+  const names = `${SHOWN.find((s) => s.part === shown)?.name ?? ""}${usual ? "" : ` · ${mode}`}${track.colour ? " · coloured" : ""}`;
   return (
     <Popover.Root>
       <Popover.Trigger
         className={`flex min-w-0 cursor-pointer items-center gap-0.5 rounded px-1 text-left text-note hover:bg-sunk ${usual && shown === "clips" ? "text-faint" : "text-copper-text"} ${roomy ? "-ml-1 h-6" : "h-6"}`}
         aria-label={`Lane of ${track.name}: shows ${names}`}
-        title={`Shows ${names}. What the lane shows, what a ride does, and pan`}
+        title={`Shows ${names}. What the lane shows, what a ride does, colour, and pan`}
       >
         {roomy && <span className="truncate">{names}</span>}
         <ChevronDown size={12} aria-hidden className="shrink-0" />

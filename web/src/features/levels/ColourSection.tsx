@@ -1,3 +1,4 @@
+import { ChevronRight } from "lucide-react";
 import type { Clip } from "@/api/schema";
 import { useDesk } from "@/commands/deskContext";
 import { ColourFields } from "@/parts/ColourFields";
@@ -10,8 +11,9 @@ export function ColourSection({ clip }: { clip: Clip }) {
   const desk = useDesk();
   const selected = useMix((s) => s.selected);
   return (
-    <details className="mt-3" open={clip.colour !== undefined}>
+    <details className="group mt-3" open={clip.colour !== undefined}>
       <summary className="caps flex min-h-6 cursor-pointer items-center gap-1">
+        <ChevronRight size={12} aria-hidden className="transition-transform group-open:rotate-90" />
         Colour <span className="text-note font-normal normal-case">{clip.colour ? "" : "as recorded"}</span>
       </summary>
       <ColourFields

@@ -12,15 +12,16 @@ const NAMED = [200, 500, 1000, 2000, 5000];
 /** Two spectra, and the one that would come of it: louder is up. */
 export function SpectrumPicture({ row, name, like }: { row: Row; name: string; like: string }) {
   const all = [...row.now, ...row.wanted, ...row.after];
-  const low = Math.floor((Math.min(...all) - 2) / 6) * 6;
-  const high = Math.ceil((Math.max(...all) + 2) / 6) * 6;
+  const step = Math.max(...all) - Math.min(...all) > 50 ? 12 : 6;
+  const low = Math.floor((Math.min(...all) - 2) / step) * step;
+  const high = Math.ceil((Math.max(...all) + 2) / step) * step;
   const [first = 160] = row.hertz;
   const last = row.hertz.at(-1) ?? 8000;
   const x = (hertz: number) => LEFT + ((WIDTH - LEFT - 8) * Math.log(hertz / first)) / Math.log(last / first);
   const y = (db: number) => 6 + ((HEIGHT - BOTTOM - 6) * (high - db)) / (high - low);
   const line = (levels: number[]) =>
     levels.map((db, i) => `${x(row.hertz[i] ?? first).toFixed(1)},${y(db).toFixed(1)}`).join(" ");
-  const steps = Array.from({ length: (high - low) / 6 + 1 }, (_, i) => low + 6 * i);
+  const steps = Array.from({ length: (high - low) / step + 1 }, (_, i) => low + step * i);
   return (
     <figure className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] gap-1">
       <svg
