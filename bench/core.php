@@ -25,6 +25,8 @@ use Wattage\Core\Timeline\Track;
 
 require __DIR__.'/seconds.php';
 
+$dir = directory();
+
 // 1. Ingest: decode, K-energies, peaks and outline of one hour of stereo, through the application's own ffmpeg call.
 $hour = 3600;
 foreach (['flac' => 'FLAC, 16 bit', 'm4a' => 'AAC, 24 bit inside'] as $ending => $name) {

@@ -14,6 +14,7 @@ use Wattage\Core\Curve\Keyframe;
 use Wattage\Core\Curve\Ramp;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
+use Wattage\Core\Ducking\PlainSpectra;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\SourceBlocks;
@@ -118,7 +119,7 @@ foreach (['ducking of an hour, 4 triggers, fixed depth' => -12.0, 'the same to a
         return $known[$id] ??= SourceTenths::fromBytes($bytes[$id], 2);
     };
     $figuresOf = static fn (Mix $bare): MixFigures => MixFigures::of($bare, $tenths);
-    [$ms, $lanes] = $timed(static fn (): array => (new Ducker($speaking->withRule($hourOf($depth)), new Listening(static fn (): array => $active), $figuresOf))->lanes());
+    [$ms, $lanes] = $timed(static fn (): array => (new Ducker($speaking->withRule($hourOf($depth)), new Listening(static fn (): array => $active), $figuresOf, new PlainSpectra($tenths, static fn (): null => null)))->lanes());
     $row($what, $ms, '≤ 500 ms');
 }
 printf("  %d keyframes a lane\n", count($lanes['t4']->keyframes));

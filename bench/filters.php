@@ -28,6 +28,8 @@ use Wattage\Core\Timeline\Track;
 
 const LENGTH = 120;
 
+$dir = directory();
+
 $tracks = $filtered = $inputs = $chains = [];
 for ($t = 0; $t < 4; ++$t) {
     $file = "{$dir}/t{$t}.wav";

@@ -9,9 +9,15 @@ const RUNS = 5;
 const NOISE = 'anoisesrc=r=48000:a=0.25:c=pink:d=%d:seed=%d,aformat=channel_layouts=stereo,tremolo=f=0.3:d=0.8';
 const PHP_AS_WORKERS = [\PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit_buffer_size=64M', '-d', 'opcache.jit=tracing', '-d', 'opcache.file_update_protection=0', '-d', 'memory_limit=256M'];
 
-$dir = sys_get_temp_dir().'/wattage-bench-'.getmypid();
-mkdir($dir);
-register_shutdown_function(static fn () => exec('rm -rf '.escapeshellarg($dir)));
+/** @return string a directory that goes when the script ends */
+function directory(): string
+{
+    $dir = sys_get_temp_dir().'/wattage-bench-'.getmypid();
+    mkdir($dir);
+    register_shutdown_function(static fn () => exec('rm -rf '.escapeshellarg($dir)));
+
+    return $dir;
+}
 
 /**
  * Runs a program.
