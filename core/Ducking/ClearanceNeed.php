@@ -61,6 +61,9 @@ final readonly class ClearanceNeed implements Need
         if ($none + $once + $twice <= $budget) {
             return new Given(0.0);
         }
+        if ($none + $once + $twice <= 0.0) {
+            return new Given(0.0, 0.0, false, self::lift($beside, $allowed)); // what gives way is not what covers the speech
+        }
         $deepest = $this->rule->deepest;
         if (DuckPart::All === $this->rule->part) {
             return self::all($allowed, $beside, $none + $once + $twice, $deepest, 0.0);

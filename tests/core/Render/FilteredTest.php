@@ -118,6 +118,20 @@ final class FilteredTest extends TestCase
         self::assertNotSame(1.0, Pan::at(0.4)->leftToLeft);
     }
 
+    /** A clip that is shorter than what its filters remember, at the very end of its source, and one of nothing: no sample that is no number, none where nothing is. */
+    public function testAClipShorterThanItsFiltersRememberIsSoundAndNothingElse(): void
+    {
+        $colour = new Colour(new LowCut(20.0, 24), new Tone([[40.0, 6.0], [600.0, 0.0], [2_000.0, 0.0], [16_000.0, -6.0]]));
+        $short = new Clip('c', 's', 'Clip', 2_000, self::FRAMES - 7, 7, Decibels::unchanged(), Curve::flat(), colour: $colour);
+        $samples = $this->rendered(Track::named('t', 'Track', Stem::Music)->withClip($short)->withColour($colour));
+        self::assertCount(2 * 2_007, $samples);
+        self::assertSame([], array_filter($samples, static fn (float $x): bool => !is_finite($x) || abs($x) > 2.0));
+        self::assertSame(0.0, max(array_map(abs(...), \array_slice($samples, 0, 4_000))));
+        self::assertGreaterThan(0.0, max(array_map(abs(...), \array_slice($samples, 4_000))));
+        $silent = $this->rendered($this->track()->withColour($colour)->withBand(new Ducking(Curve::of([new Keyframe(0, Decibels::silence(), Ramp::hold())]))), Sound::pcm16(array_fill(0, self::FRAMES, 0.0), array_fill(0, self::FRAMES, 0.0)));
+        self::assertSame(0.0, max(array_map(abs(...), $silent)));
+    }
+
     private function track(): Track
     {
         return Track::named('t', 'Track', Stem::Music)->withClip(new Clip('c', 's', 'Clip', 0, 0, self::FRAMES, Decibels::unchanged(), Curve::flat()));
