@@ -78,7 +78,7 @@ final class ScreenConstants
             'duck' => [
                 'depth' => [DuckRule::DEEPEST, DuckRule::SHALLOWEST],
                 'longest' => DuckTiming::LONGEST_SECONDS,
-                'presets' => array_map(static fn (Preset $preset): array => ['name' => $preset->name, 'depth' => $preset->depth, 'timing' => $seconds($preset->timing)], Preset::all($rate)),
+                'presets' => array_map(static fn (Preset $preset): array => ['name' => $preset->name, 'depth' => $preset->depth, 'toClarity' => $preset->toClarity, 'timing' => $seconds($preset->timing)], Preset::all($rate)),
             ],
             'steady' => [
                 'window' => [Steady::SHORTEST_WINDOW, Steady::LONGEST_WINDOW],

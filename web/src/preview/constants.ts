@@ -207,6 +207,7 @@ export const CORE = {
             {
                 "name": "Interview",
                 "depth": -12,
+                "toClarity": false,
                 "timing": {
                     "lead": 0.1,
                     "fall": 0.4,
@@ -219,6 +220,7 @@ export const CORE = {
             {
                 "name": "Podcast",
                 "depth": null,
+                "toClarity": false,
                 "timing": {
                     "lead": 0.15,
                     "fall": 0.3,
@@ -231,6 +233,7 @@ export const CORE = {
             {
                 "name": "Lively",
                 "depth": -9,
+                "toClarity": false,
                 "timing": {
                     "lead": 0.05,
                     "fall": 0.15,
@@ -241,8 +244,22 @@ export const CORE = {
                 }
             },
             {
+                "name": "By band",
+                "depth": null,
+                "toClarity": true,
+                "timing": {
+                    "lead": 0.1,
+                    "fall": 0.3,
+                    "rise": 1,
+                    "hold": 0.3,
+                    "bridge": 1,
+                    "ignore": 0.15
+                }
+            },
+            {
                 "name": "Gentle",
                 "depth": -8,
+                "toClarity": false,
                 "timing": {
                     "lead": 0.2,
                     "fall": 0.9,

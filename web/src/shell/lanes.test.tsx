@@ -280,7 +280,7 @@ describe("clips that speak", () => {
     });
     const [preset] = PRESETS;
     if (!preset) throw new Error("no presets");
-    store.setState({ duckDraft: ruleBy(preset, store.getState().tracks, 15) });
+    store.setState({ duckDraft: ruleBy(preset, store.getState().tracks, { clearance: 15, clarity: 75 }) });
     render(
       <QueryClientProvider client={new QueryClient()}>
         <MixContext value={store}>

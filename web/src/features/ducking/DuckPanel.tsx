@@ -33,7 +33,7 @@ function Rules() {
   const canEdit = useCanEdit();
   const rules = useMix((s) => s.rules);
   const tracks = useMix((s) => s.tracks);
-  const clearance = useMix((s) => s.aim.clearance);
+  const aim = useMix((s) => s.aim);
   const name = (id: string) => tracks.find((t) => t.id === id)?.name ?? "a track that is gone";
   const start = (rule: Rule) => store.getState().set({ duckDraft: rule });
   const speakers = tracks.filter((t) => t.stem === "speech").length;
@@ -90,7 +90,7 @@ function Rules() {
                 title={
                   hasTargets ? "Tried first; nothing is kept yet" : "Add a track beneath the horizon first"
                 }
-                onClick={() => hasTargets && start(ruleBy(preset, tracks, clearance))}
+                onClick={() => hasTargets && start(ruleBy(preset, tracks, aim))}
               >
                 <Plus size={13} aria-hidden /> {preset.name}
               </button>
@@ -102,7 +102,7 @@ function Rules() {
                 className="button px-2 py-1"
                 aria-disabled={speakers < OWN[kind].fewest}
                 title={speakers < OWN[kind].fewest ? OWN[kind].missing : OWN[kind].what}
-                onClick={() => speakers >= OWN[kind].fewest && start(ownRule(kind, tracks, clearance))}
+                onClick={() => speakers >= OWN[kind].fewest && start(ownRule(kind, tracks, aim))}
               >
                 <Plus size={13} aria-hidden /> {OWN[kind].name}
               </button>

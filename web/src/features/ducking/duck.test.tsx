@@ -10,7 +10,7 @@ import { MixContext } from "@/store/context";
 import type { MixStore } from "@/store/mixStore";
 import { SECOND, storeOf } from "@/test/mixes";
 import { DuckPanel } from "./DuckPanel";
-import { mutedSpeakers, PRESETS, ruleBy, withTrack } from "./duckRules";
+import { described, fewest, mutedSpeakers, ownRule, PRESETS, ruleBy, withTrack, withWish } from "./duckRules";
 
 const EDIT: Edit = { edit: "duck", lanes: [] };
 const plan = (part: Partial<DuckingPlan> = {}): DuckingPlan => ({
@@ -56,7 +56,7 @@ function show() {
 const rule = (): Rule => {
   const preset = PRESETS[0];
   if (!preset) throw new Error("no presets");
-  return ruleBy(preset, store.getState().tracks, 15);
+  return ruleBy(preset, store.getState().tracks, { clearance: 15, clarity: 75 });
 };
 
 describe("a rule of ducking", () => {
@@ -66,9 +66,28 @@ describe("a rule of ducking", () => {
     const tracks = store
       .getState()
       .tracks.map((t) => ({ ...t, stem: t.id === "music" ? ("effects" as const) : t.stem }));
-    const made = preset && ruleBy(preset, tracks, 20);
+    const made = preset && ruleBy(preset, tracks, { clearance: 20, clarity: 75 });
     expect(made).toMatchObject({ targets: ["music"], clearance: 20 });
     expect(made).not.toHaveProperty("depth");
+  });
+
+  it("by band asks for a clarity, from moment to moment; a hush and turns are of the speech itself", () => {
+    const tracks = store.getState().tracks;
+    const preset = PRESETS.find((p) => p.toClarity);
+    const made = preset && ruleBy(preset, tracks, { clearance: 20, clarity: 70 });
+    expect(made).toMatchObject({ part: "band-first", moving: true, clarity: 70 });
+    expect(made).not.toHaveProperty("depth");
+    const hush = ownRule("hush", tracks, { clearance: 15 });
+    expect(hush).toMatchObject({ kind: "hush", targets: ["speech"], depth: -10 });
+    expect(fewest(ownRule("turns", tracks, { clearance: 15 }))).toBe(2);
+    const names = (id: string) => id;
+    expect(described(hush, names)).toBe("speech: down in their own pauses by −10.0 dB");
+    expect(made && described(made, names)).toBe(
+      "the band of speech first, then all of music under all speech, to a clarity of 70, from moment to moment",
+    );
+    // Going over to another wish keeps nothing of the one before.
+    expect(withWish(rule(), "clarity", 75)).toMatchObject({ clarity: 75 });
+    expect(withWish(rule(), "clearance", 75)).not.toHaveProperty("depth");
   });
 
   it("never has a track among triggers and targets at once", () => {

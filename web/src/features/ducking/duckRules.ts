@@ -8,7 +8,11 @@ export type Preset = (typeof CORE.duck.presets)[number];
 export const PRESETS: readonly Preset[] = CORE.duck.presets;
 
 /** A rule by a preset: music under all speech, until it is said otherwise. */
-export function ruleBy(preset: Preset, tracks: Track[], clearance: number): Rule {
+export function ruleBy(
+  preset: Preset,
+  tracks: Track[],
+  { clearance, clarity }: { clearance: number; clarity: number },
+): Rule {
   const music = tracks.filter((t) => t.stem === "music");
   const beneath = tracks.filter((t) => t.stem !== "speech");
   const targets = (music.length ? music : beneath).map((t) => t.id);
@@ -19,6 +23,7 @@ export function ruleBy(preset: Preset, tracks: Track[], clearance: number): Rule
     clips: [],
     targets,
     ...(preset.depth === null ? {} : { depth: preset.depth }),
+    ...(preset.toClarity ? { part: "band-first" as const, moving: true, clarity } : {}),
     clearance,
     deepest: -30,
     ...preset.timing,
@@ -29,7 +34,7 @@ export function ruleBy(preset: Preset, tracks: Track[], clearance: number): Rule
 }
 
 /** Tracks of speech that go down in their own pauses, or take turns. */
-export function ownRule(kind: "hush" | "turns", tracks: Track[], clearance: number): Rule {
+export function ownRule(kind: "hush" | "turns", tracks: Track[], { clearance }: { clearance: number }): Rule {
   return {
     id: newId("rule"),
     name: kind === "hush" ? "Hush in pauses" : "Taking turns",
