@@ -63,7 +63,7 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
   expect((await track(page, "Music"))?.ducking?.held).toHaveLength(1);
   await page.evaluate(() => window.wattage?.store.getState().set({ range: null }));
 
-  // The speech moves: the lane says so, and one key brings it up to date without touching the correction.
+  // The speech moves: the lane says so, and one key brings it up to date and the correction goes with its words.
   await page.evaluate(() =>
     window.wattage?.store.getState().edit({
       edit: "move-clip",
@@ -78,7 +78,8 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
     .poll(() => page.evaluate(() => window.wattage?.store.getState().figures?.outOfDate))
     .toEqual([]);
   const after = await renderedBed(page);
-  expect(at(after, 6)).toBeCloseTo(-7, 0);
+  // It has gone along with its words.
+  expect(at(after, 7)).toBeCloseTo(-7, 0);
   expect(at(after, 1.2)).toBeCloseTo(0, 0);
   expect(at(after, 3)).toBeCloseTo(-12, 0);
 
@@ -88,7 +89,7 @@ test("a rule is tried, kept, corrected by hand, outdated, brought up to date, an
   await settled(page);
   expect((await track(page, "Music"))?.ducking).toBeUndefined();
   const turned = await renderedBed(page);
-  for (const seconds of [1.2, 3, 6, 8]) expect(at(turned, seconds)).toBeCloseTo(at(after, seconds), 0);
+  for (const seconds of [1.2, 3, 7, 9]) expect(at(turned, seconds)).toBeCloseTo(at(after, seconds), 0);
 });
 
 test("a ride with the pointer is written, repaired by touch, and played back with its fader", async ({
