@@ -70,8 +70,12 @@ export function LaneChoice({ track, roomy }: { track: Track; roomy: boolean }) {
               <Choice key={value} value={value} name={value} what={hint} />
             ))}
           </Choices>
+          <div className="caps mb-1">Pan</div>
+          <div className="mb-3 flex items-center gap-3">
+            <PanSlider track={track} disabled={!canEdit} className="flex-1" />
+          </div>
           <div className="caps mb-1">Colour</div>
-          <div className="mb-3">
+          <div>
             <ColourFields
               of={track.name}
               colour={track.colour}
@@ -80,10 +84,6 @@ export function LaneChoice({ track, roomy }: { track: Track; roomy: boolean }) {
                 store.getState().edit({ edit: "set-track-colour", track: track.id, colour })
               }
             />
-          </div>
-          <div className="caps mb-1">Pan</div>
-          <div className="flex items-center gap-3">
-            <PanSlider track={track} disabled={!canEdit} className="flex-1" />
           </div>
         </Popover.Content>
       </Popover.Portal>
