@@ -10,7 +10,7 @@ use Wattage\Core\Edit\Naming;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
 
-/** Says of the recordings that sound in a range what is speech in them; it holds wherever they are used. */
+/** Says what is speech in the sources that sound in a range; it holds in every clip of them. */
 final readonly class MarkSpeech implements Edit
 {
     /**
