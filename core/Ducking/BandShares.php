@@ -6,7 +6,6 @@ namespace Wattage\Core\Ducking;
 
 use Wattage\Core\Bands\BandLevel;
 use Wattage\Core\Bands\ThirdOctaves;
-use Wattage\Core\Filter\Response;
 use Wattage\Core\Filter\SpeechBand;
 use Wattage\Core\Loudness\KWeighting;
 use Wattage\Core\Loudness\Series;
@@ -28,9 +27,8 @@ final readonly class BandShares
         $weighting = KWeighting::atRate($rate);
         $this->parts = array_map(static function (int $band) use ($weighting, $rate): array {
             $hertz = ThirdOctaves::centre($band);
-            [$re, $im] = Response::of(SpeechBand::without($rate), $hertz, $rate);
 
-            return [$weighting->power($hertz, $rate), $re * $re + $im * $im, 2.0 * ($re * (1.0 - $re) - $im * $im), (1.0 - $re) ** 2 + $im * $im];
+            return [$weighting->power($hertz, $rate), ...SpeechBand::shares($hertz, $rate)];
         }, range(0, ThirdOctaves::COUNT - 1));
     }
 

@@ -17,6 +17,18 @@ final class SpeechBand
     private const Q = 1.2;
     private const DB = -24.0;
 
+    /**
+     * What becomes of the power of a sine when the band is left at a gain g: |N + g·B|² = none + once·g + twice·g².
+     *
+     * @return array{float, float, float} none, once, twice
+     */
+    public static function shares(float $hertz, int $rate): array
+    {
+        [$re, $im] = Response::of(self::without($rate), $hertz, $rate);
+
+        return [$re * $re + $im * $im, 2.0 * ($re * (1.0 - $re) - $im * $im), (1.0 - $re) ** 2 + $im * $im];
+    }
+
     /** @return array{Biquad, Biquad} N, one after the other */
     public static function without(int $rate): array
     {

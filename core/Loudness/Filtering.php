@@ -44,18 +44,16 @@ final class Filtering
         $rate = $mix->rate;
         $this->frames = intdiv($rate, TrackPower::TENTHS_PER_SECOND);
         $this->band = $clip->ducked ? TrackMoves::band($track, $clip->span()) ?? [] : [];
-        $without = SpeechBand::without($rate);
         $weighting = KWeighting::atRate($rate);
         $powers = $weights = [];
         foreach ([...array_map(ThirdOctaves::centre(...), range(0, ThirdOctaves::COUNT - 1)), self::BELOW, self::ABOVE] as $i => $hertz) {
             $colour = Response::power($biquads, $hertz, $rate);
-            [$re, $im] = Response::of($without, $hertz, $rate);
-            [$left, $taken] = [$re * $re + $im * $im, (1.0 - $re) ** 2 + $im * $im];
-            $powers[] = [$colour * $left, $colour * 2.0 * ($re * (1.0 - $re) - $im * $im), $colour * $taken];
+            [$none, $once, $twice] = SpeechBand::shares($hertz, $rate);
+            $powers[] = [$colour * $none, $colour * $once, $colour * $twice];
             $i < ThirdOctaves::COUNT && $weights[] = $weighting->power($hertz, $rate);
         }
         [$this->powers, $this->weights] = [$powers, $weights];
-        $this->peak = Reach::of($biquads) * ([] === $this->band ? 1.0 : max(1.0, Reach::of($without)));
+        $this->peak = Reach::of($biquads) * ([] === $this->band ? 1.0 : max(1.0, Reach::of(SpeechBand::without($rate))));
     }
 
     /** @return ?self null where a clip goes through no filter */
