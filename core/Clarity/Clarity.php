@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Clarity;
 
+use Closure;
 use Wattage\Core\Bands\ThirdOctaves;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Speech\LowRuns;
@@ -45,27 +46,68 @@ final readonly class Clarity
      */
     public static function of(Mix $mix, array $bands, array $speech, float $wanted, Room $room): self
     {
+        return self::remembering(static fn (array $states, Closure $make): array => $make(array_keys($states)), $mix, $bands, $speech, $wanted, $room);
+    }
+
+    /**
+     * The same, by somebody who knows most of it from before.
+     *
+     * @param Closure(array<int, string>, Closure(list<int>): array<int, string>): array<int, string> $each gives a row of values for each minute, told by all that they depend on, and lets those be made that it does not know
+     * @param array<string, string> $bands
+     * @param list<Span> $speech
+     */
+    public static function remembering(Closure $each, Mix $mix, array $bands, array $speech, float $wanted, Room $room): self
+    {
         $count = [] === $bands ? 0 : intdiv(max(array_map(strlen(...), $bands)), ThirdOctaves::COUNT);
         $active = SpeechTimes::tenths($speech, intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND), $count);
         $spoken = self::spoken($mix, $bands, $active);
-        if (null === $spoken->loudness(self::GATE)) {
-            return new self(str_repeat(\chr(self::NOBODY), $count), null, null, []);
-        }
-        $ear = self::ear($spoken, $room);
+        $loudness = $spoken->loudness(self::GATE);
         $values = str_repeat(\chr(self::NOBODY), $count);
+        if (null === $loudness) {
+            return new self($values, null, null, []);
+        }
+        $ear = new Ear(Hearing::in($room), $loudness);
+        $states = [];
+        foreach ($spoken->minutes() as $minute) {
+            $states[$minute] = "{$room->value} {$loudness} {$spoken->state($minute)}";
+        }
+        $rows = $each($states, static function (array $minutes) use ($spoken, $ear): array {
+            $made = [];
+            foreach ($minutes as $minute) {
+                $made[$minute] = self::minute($spoken, $ear, $minute);
+            }
+
+            return $made;
+        });
         $low = new LowRuns();
-        $sum = $number = $clear = $held = 0;
-        foreach ($spoken->moments() as $k => $powers) {
-            $held = null === $powers ? $held : (int) round(self::MOST * $ear->index(...$powers));
-            $values[$k] = \chr($held);
-            $sum += $held;
-            ++$number;
-            $held >= $wanted ? ++$clear : $low->add($k, $held);
+        $sum = $number = $clear = 0;
+        foreach ($rows as $minute => $bytes) {
+            for ($i = 0, $k = $minute * Spoken::MINUTE, $n = min(Spoken::MINUTE, $count - $k); $i < $n; ++$i, ++$k) {
+                $value = \ord($values[$k] = $bytes[$i]);
+                if (self::NOBODY !== $value) {
+                    $sum += $value;
+                    ++$number;
+                    $value >= $wanted ? ++$clear : $low->add($k, $value);
+                }
+            }
         }
         $frames = intdiv($mix->rate, TrackPower::TENTHS_PER_SECOND);
         $covered = array_map(static fn (array $run): Covered => Covered::of(Span::of($run[0] * $frames, $run[1] * $frames), (int) $run[2], $spoken->means($run[0], $run[1]), $ear), \array_slice($low->long(), 0, self::MOST_COVERED));
 
         return new self($values, $sum / $number, $clear / $number, $covered);
+    }
+
+    /** A byte for each 100 ms of a minute. */
+    private static function minute(Spoken $spoken, Ear $ear, int $minute): string
+    {
+        $values = str_repeat(\chr(self::NOBODY), Spoken::MINUTE);
+        $held = 0;
+        foreach ($spoken->momentsOf($minute) as $k => $powers) {
+            $held = null === $powers ? $held : (int) round(self::MOST * $ear->index(...$powers));
+            $values[$k - $minute * Spoken::MINUTE] = \chr($held);
+        }
+
+        return $values;
     }
 
     /** How somebody hears the speech of a mix who has set the volume by it. */

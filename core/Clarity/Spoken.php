@@ -9,13 +9,13 @@ use Wattage\Core\Bands\BandLevel;
 use Wattage\Core\Bands\ThirdOctaves;
 
 /**
- * Powers by band of the speech and of everything else, of those 100 ms in which somebody speaks: gone through some minutes at a time, and never all at once. Rows lie one
- * after another in one flat array, which is what makes an hour of eight tracks quick.
+ * Powers by band of the speech and of everything else, of those 100 ms in which somebody speaks: a minute of the timeline at a time, which can be told by what it depends
+ * on, and never all at once. Rows lie one after another in one flat array, which is what makes an hour of eight tracks quick.
  */
 final class Spoken
 {
-    /** Spoken tenths at once. */
-    private const AT_ONCE = 6000;
+    /** Tenths of a minute, of which the first is an even one. */
+    public const MINUTE = 600;
     private const ROW = ThirdOctaves::COUNT;
     /** Tenths that a stretch is judged by when what covers it is looked for. */
     private const SAMPLES = 8;
@@ -36,6 +36,8 @@ final class Spoken
     private readonly array $rest;
     /** @var list<array{int, int}> runs of speech: first 100 ms and last + 1 */
     private array $runs = [];
+    /** @var array<int, int> number of the first run that reaches into it, by minute */
+    private array $minutes = [];
 
     /**
      * @param string $active one byte for each 100 ms: 1 where somebody speaks
@@ -52,16 +54,40 @@ final class Spoken
         $this->voice = $tables($voice);
         $this->rest = $tables($rest);
         preg_match_all('/\x01+/', $active, $found, \PREG_OFFSET_CAPTURE);
-        foreach ($found[0] as [$run, $first]) {
-            // Long talk is taken in parts as well.
-            for ($from = $first, $end = $first + \strlen($run); $from < $end; $from += self::AT_ONCE) {
-                $this->runs[] = [$from, min($end, $from + self::AT_ONCE)];
+        foreach ($found[0] as $number => [$run, $first]) {
+            $end = $first + \strlen($run);
+            $this->runs[] = [$first, $end];
+            for ($minute = intdiv($first, self::MINUTE); $minute * self::MINUTE < $end; ++$minute) {
+                $this->minutes[$minute] ??= $number;
             }
         }
     }
 
+    /** @return list<int> numbers of the minutes in which somebody speaks */
+    public function minutes(): array
+    {
+        return array_keys($this->minutes);
+    }
+
+    /** All that the moments of a minute depend on, as a hash. */
+    public function state(int $minute): string
+    {
+        $hash = hash_init('xxh128');
+        $runs = $this->around($minute);
+        hash_update($hash, serialize($runs));
+        foreach ([$this->voice, $this->rest] as $tracks) {
+            hash_update($hash, 'tracks');
+            foreach ($tracks as [$bytes, $powers]) {
+                $spoken = self::bytesOf($bytes, $runs);
+                '' === trim($spoken, "\0") || hash_update($hash, "{$powers[255]} {$spoken}");
+            }
+        }
+
+        return hash_final($hash);
+    }
+
     /**
-     * How loud the speech is as a whole.
+     * How loud the speech is as a whole, to a tenth of a decibel: so a word that is made louder changes nothing a minute away.
      *
      * @param float $gate what is softer than this part of the mean does not count
      *
@@ -70,10 +96,10 @@ final class Spoken
     public function loudness(float $gate): ?float
     {
         $totals = [];
-        foreach ($this->pages() as $runs) {
+        foreach ($this->minutes() as $minute) {
             $total = 0.0;
             $sampled = [];
-            foreach ($runs as [$first, $end]) {
+            foreach ($this->between($minute, $minute * self::MINUTE, ($minute + 1) * self::MINUTE) as [$first, $end]) {
                 for ($k = $first; $k < $end; $k += self::SAMPLED) {
                     $sampled[] = [$k, $k + 1];
                 }
@@ -89,28 +115,40 @@ final class Spoken
         $mean = [] === $totals ? 0.0 : array_sum($totals) / \count($totals);
         $loud = array_filter($totals, static fn (float $total): bool => $total > $gate * $mean);
 
-        return [] === $loud ? null : array_sum($loud) / \count($loud);
+        return [] === $loud ? null : 10.0 ** (round(100.0 * log10(array_sum($loud) / \count($loud))) / 100.0);
     }
 
     /** @return Generator<int, ?array{array<int, float>, array<int, float>}> by number of the 100 ms: mean powers of the speech around it and of the rest, of every other one; null for those between, which are as the one before */
     public function moments(): Generator
     {
-        foreach ($this->pages() as $runs) {
-            $voice = $this->sums($this->voice, $runs);
-            $rest = $this->sums($this->rest, $runs);
-            $sentence = new Sliding($voice, self::ROW);
-            $last = intdiv(\count($voice), self::ROW);
-            $place = 0;
-            foreach ($runs as [$first, $end]) {
-                $begin = $place;
-                $stop = $place + $end - $first;
-                for ($k = $first; $k < $end; ++$k, ++$place) {
-                    yield $k => 0 !== ($k - $first) % self::STEP ? null : [
-                        $sentence->mean(max(0, $place - self::SENTENCE), min($last, $place + self::SENTENCE + 1)),
-                        self::mean($rest, max($begin, $place - self::BEFORE), min($stop, $place + self::AFTER + 1)),
-                    ];
-                }
+        foreach ($this->minutes() as $minute) {
+            yield from $this->momentsOf($minute);
+        }
+    }
+
+    /** @return Generator<int, ?array{array<int, float>, array<int, float>}> those of one minute, of which the first is worked out */
+    public function momentsOf(int $minute): Generator
+    {
+        $runs = $this->around($minute);
+        $voice = $this->sums($this->voice, $runs);
+        $rest = $this->sums($this->rest, $runs);
+        $sentence = new Sliding($voice, self::ROW);
+        $last = intdiv(\count($voice), self::ROW);
+        $from = $minute * self::MINUTE;
+        $to = $from + self::MINUTE;
+        $place = 0;
+        foreach ($runs as [$first, $end]) {
+            $begin = $place - $first;
+            $stop = $begin + $end;
+            $least = max($first, $from);
+            for ($k = $least, $most = min($end, $to); $k < $most; ++$k) {
+                $place = $begin + $k;
+                yield $k => 0 !== $k % self::STEP && $k !== $least ? null : [
+                    $sentence->mean(max(0, $place - self::SENTENCE), min($last, $place + self::SENTENCE + 1)),
+                    self::mean($rest, max($begin + $first, $place - self::BEFORE), min($stop, $place + self::AFTER + 1)),
+                ];
             }
+            $place = $stop;
         }
     }
 
@@ -134,23 +172,42 @@ final class Spoken
         return [self::mean($this->sums($this->voice, $runs), 0, \count($runs)), $others];
     }
 
-    /** @return Generator<non-empty-list<array{int, int}>> runs of speech, as many as are taken at once */
-    private function pages(): Generator
+    /** @return list<array{int, int}> runs of speech in a minute, and as much before and after it as its sentences reach */
+    private function around(int $minute): array
     {
-        $page = [];
-        $count = 0;
-        foreach ($this->runs as [$first, $end]) {
-            if ([] !== $page && $count + $end - $first > self::AT_ONCE) {
-                yield $page;
-                $page = [];
-                $count = 0;
+        [$from, $to] = [$minute * self::MINUTE, ($minute + 1) * self::MINUTE];
+        $number = $this->minutes[$minute];
+        for ($left = self::SENTENCE, $i = $number; $left > 0 && $i >= 0; --$i) {
+            [$first, $end] = $this->runs[$i];
+            $until = min($end, $minute * self::MINUTE);
+            if ($until > $first) {
+                $from = max($first, $until - $left);
+                $left -= $until - $from;
             }
-            $page[] = [$first, $end];
-            $count += $end - $first;
         }
-        if ([] !== $page) {
-            yield $page;
+        for ($left = self::SENTENCE, $i = $number; $left > 0 && isset($this->runs[$i]); ++$i) {
+            [$first, $end] = $this->runs[$i];
+            $since = max($first, ($minute + 1) * self::MINUTE);
+            if ($since < $end) {
+                $to = min($end, $since + $left);
+                $left -= $to - $since;
+            }
         }
+
+        return $this->between($minute, $from, $to);
+    }
+
+    /** @return list<array{int, int}> runs of speech between two tenths around a minute */
+    private function between(int $minute, int $from, int $to): array
+    {
+        for ($i = $this->minutes[$minute]; $i > 0 && $this->runs[$i - 1][1] > $from; --$i) {
+        }
+        $between = [];
+        for (; isset($this->runs[$i]) && $this->runs[$i][0] < $to; ++$i) {
+            $between[] = [max($from, $this->runs[$i][0]), min($to, $this->runs[$i][1])];
+        }
+
+        return $between;
     }
 
     /**
@@ -163,10 +220,7 @@ final class Spoken
     {
         $sums = array_fill(0, self::ROW * array_sum(array_map(static fn (array $run): int => $run[1] - $run[0], $runs)), 0.0);
         foreach ($tracks as [$bytes, $powers]) {
-            $spoken = '';
-            foreach ($runs as [$first, $end]) {
-                $spoken .= str_pad(substr($bytes, $first * self::ROW, ($end - $first) * self::ROW), ($end - $first) * self::ROW, "\0");
-            }
+            $spoken = self::bytesOf($bytes, $runs);
             if ('' === trim($spoken, "\0")) {
                 continue;
             }
@@ -180,6 +234,17 @@ final class Spoken
         }
 
         return $sums;
+    }
+
+    /** @param list<array{int, int}> $runs */
+    private static function bytesOf(string $bytes, array $runs): string
+    {
+        $spoken = '';
+        foreach ($runs as [$first, $end]) {
+            $spoken .= str_pad(substr($bytes, $first * self::ROW, ($end - $first) * self::ROW), ($end - $first) * self::ROW, "\0");
+        }
+
+        return $spoken;
     }
 
     /**

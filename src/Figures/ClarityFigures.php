@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\App\Figures;
 
+use Closure;
 use Wattage\App\Entity\Project;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Covered;
@@ -25,7 +26,14 @@ final readonly class ClarityFigures
     {
         $speech = SpeechTimes::of($mix, $this->measures->activityOf($project, $mix, $mix->aim->sensitivity));
 
-        return Clarity::of($mix, $this->spectra->of($project, $mix, $this->powers->of($project, $mix)), $speech, $mix->aim->clarity, $mix->aim->room);
+        return Clarity::remembering(
+            fn (array $states, Closure $make): array => $this->measures->rememberedEach($project, 'clarity', $states, $make),
+            $mix,
+            $this->spectra->of($project, $mix, $this->powers->of($project, $mix)),
+            $speech,
+            $mix->aim->clarity,
+            $mix->aim->room,
+        );
     }
 
     /** @return array<string, mixed> */

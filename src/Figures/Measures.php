@@ -116,17 +116,18 @@ final readonly class Measures
     /**
      * The same for many small parts together, of which an edit changes a few: kept as one.
      *
+     * @template K of array-key
      * @template T
      *
-     * @param array<array-key, string> $states by part: all that its result depends on
-     * @param Closure(list<array-key>): array<array-key, T> $make of the parts that are not known
+     * @param array<K, string> $states by part: all that its result depends on
+     * @param Closure(list<K>): array<K, T> $make of the parts that are not known
      *
-     * @return array<array-key, T> in the order of the states
+     * @return array<K, T> in the order of the states
      */
     public function rememberedEach(Project $project, string $parts, array $states, Closure $make): array
     {
         $item = $this->pool->getItem("worked-out-{$project->id}-".hash('xxh128', $parts));
-        /** @var array<array-key, array{string, T}> $known */
+        /** @var array<K, array{string, T}> $known */
         $known = $item->get() ?? [];
         $states = array_map(static fn (string $state): string => hash('xxh128', $state), $states);
         $missing = array_keys(array_filter($states, static fn (string $state, string|int $part): bool => ($known[$part][0] ?? '') !== $state, \ARRAY_FILTER_USE_BOTH));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\core\Clarity;
 
+use Closure;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Bands\BandLevel;
 use Wattage\Core\Bands\ThirdOctaves;
@@ -95,6 +96,47 @@ final class ClarityTest extends TestCase
         self::assertSame([null, null, []], [$clarity->average, $clarity->clearPart, $clarity->covered]);
         self::assertSame(str_repeat("\xFF", 10 * self::SECONDS), $clarity->values);
         self::assertNull(Clarity::of(Mix::empty(), [], [], 75.0, Room::Quiet)->average);
+    }
+
+    /** Worked out minute by minute, and only where something changed, it is what it is from nothing; and where the minutes begin does not matter. */
+    public function testWhatIsKnownFromBeforeIsTheSame(): void
+    {
+        [$tenths, $row] = [2400, ThirdOctaves::COUNT];
+        $random = new Random(21);
+        $bands = ['voice' => '', 'bed' => ''];
+        for ($i = 0; $i < $tenths * $row; ++$i) {
+            $bands['voice'] .= \chr($random->int(90, 150));
+            $bands['bed'] .= \chr($random->int(70, 150));
+        }
+        $mix = $this->mix(['bed' => Sound::sine(440.0, 0.1, Heard::RATE)]);
+        $speech = [];
+        for ($at = 3; $at < $tenths - 90; $at += $random->int(40, 130)) {
+            $speech[] = Span::of($at * 4800, ($at + $random->int(1, 39)) * 4800);
+        }
+        // Across the end of a minute, and where something will change.
+        array_push($speech, Span::of(1195 * 4800, 1205 * 4800), Span::of(100 * 4800, 120 * 4800), Span::of(1300 * 4800, 1330 * 4800));
+        usort($speech, static fn (Span $a, Span $b): int => $a->from <=> $b->from);
+        $known = $made = [];
+        $remember = static function (array $states, Closure $make) use (&$known, &$made): array {
+            $made = array_keys(array_filter($states, static fn (string $state, int $minute): bool => $state !== ($known[$minute][0] ?? null), \ARRAY_FILTER_USE_BOTH));
+            foreach ($make($made) as $minute => $values) {
+                $known[$minute] = [$states[$minute], $values];
+            }
+
+            return array_map(static fn (array $one): string => $one[1], $known);
+        };
+        $whole = Clarity::of($mix, $bands, $speech, 75.0, Room::Car);
+        self::assertEquals($whole, Clarity::remembering($remember, $mix, $bands, $speech, 75.0, Room::Car));
+        self::assertSame([0, 1, 2, 3], $made);
+        foreach ([['bed', 1_300, [2]], ['voice', 100, [0]], ['voice', 1_200, [1, 2]]] as [$track, $tenth, $minutes]) {
+            $bands[$track] = substr_replace($bands[$track], str_repeat("\x8c", 3 * $row), $tenth * $row, 3 * $row);
+            $kept = Clarity::remembering($remember, $mix, $bands, $speech, 75.0, Room::Car);
+            self::assertSame($minutes, $made, "{$track} at {$tenth}");
+            self::assertEquals(Clarity::of($mix, $bands, $speech, 75.0, Room::Car), $kept);
+        }
+        $later = array_map(static fn (string $rows): string => str_repeat("\0", 258 * $row).$rows, $bands);
+        $moved = Clarity::of($mix, $later, array_map(static fn (Span $span): Span => Span::of($span->from + 258 * 4800, $span->to + 258 * 4800), $speech), 75.0, Room::Car);
+        self::assertSame($kept->values, substr($moved->values, 258));
     }
 
     /** What a track's bands are said to be is what they are in the rendered track: gains, curves, fades, pans and places, within 1.5 dB of what stands out. */
