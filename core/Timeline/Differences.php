@@ -18,7 +18,7 @@ final readonly class Differences
     /** @return list<string> what changed on the way from $a to $b, a sentence each; none where nothing did */
     public static function between(Mix $a, Mix $b): array
     {
-        return (new self($a, $b))->sources()->tracks()->clips()->markers()->aim()->sentences;
+        return (new self($a, $b))->sources()->tracks()->clips()->pictures()->markers()->aim()->sentences;
     }
 
     private function sources(): self
@@ -28,6 +28,8 @@ final readonly class Differences
             $old = $this->a->sources[$id];
             $said[] = self::level("Source {$source->name}", $old->gain, $source->gain);
             null === $old->right && null === $source->right || $said[] = self::level("Source {$source->name}, right,", $old->right ?? $old->gain, $source->right ?? $source->gain);
+            $said[] = (null === $old->right) === (null === $source->right) ? null : "The channels of source {$source->name} ".(null === $source->right ? 'have one gain again.' : 'have a gain each.');
+            $said[] = $old->marks == $source->marks ? null : "What is speech in source {$source->name} was put right by hand.";
         }
 
         return $this->with($said);
@@ -49,6 +51,8 @@ final readonly class Differences
             $said[] = $old->lanes == $track->lanes ? null : "{$track->name} is ridden otherwise.";
             $said[] = $old->ducking == $track->ducking && $old->band == $track->band ? null : "The ducking of {$track->name} is another.";
             $said[] = $old->colour == $track->colour ? null : "The colour of {$track->name} is another.";
+            $said[] = $old->locked === $track->locked ? null : "{$track->name} is ".($track->locked ? 'locked.' : 'not locked any more.');
+            $said[] = $old->hue === $track->hue ? null : "{$track->name} has another ink.";
             $said[] = $old->muted === $track->muted ? null : ($track->muted ? "{$track->name} is muted." : "{$track->name} is not muted any more.");
         }
         foreach (array_diff_key($this->a->tracks, $this->b->tracks) as $track) {
@@ -98,6 +102,10 @@ final readonly class Differences
             $old->muted === $clip->muted ? null : $name.($clip->muted ? ' is muted.' : ' is heard again.'),
             $old->source === $clip->source ? null : "{$name} plays another recording.",
             self::level($name, $old->gain, $clip->gain),
+            $old->colour == $clip->colour ? null : "The colour of {$name} is another.",
+            $old->triggers === $clip->triggers ? null : $name.($clip->triggers ? ' ducks other tracks again.' : ' does not duck other tracks any more.'),
+            $old->ducked === $clip->ducked ? null : $name.($clip->ducked ? ' gives way again.' : ' does not give way any more.'),
+            $old->detached === $clip->detached ? null : $name.($clip->detached ? ' is detached from its picture.' : ' has its picture again.'),
             $this->curve($name, $old, $clip),
             $old->fadeIn == $clip->fadeIn ? null : \sprintf('%s fades in over %.2f s instead of %.2f s.', $name, $clip->fadeIn->length / $this->b->rate, $old->fadeIn->length / $this->a->rate),
             $old->fadeOut == $clip->fadeOut ? null : \sprintf('%s fades out over %.2f s instead of %.2f s.', $name, $clip->fadeOut->length / $this->b->rate, $old->fadeOut->length / $this->a->rate),
@@ -121,6 +129,26 @@ final readonly class Differences
         return 0.0 === $largest[0]
             ? "The curve of {$name} has {$count}."
             : \sprintf('The curve of %s differs by up to %s dB, at %s, with %s.', $name, self::signed($largest[0]), $this->clock(max(0, $new->toTimeline($largest[1]))), $count);
+    }
+
+    private function pictures(): self
+    {
+        $name = fn (Mix $mix, Picture $picture): string => 'The picture of '.($mix->sources[$picture->source]->name ?? $picture->source)." at {$this->clock($picture->at)}";
+        $said = [];
+        foreach ($this->b->pictures as $id => $picture) {
+            $old = $this->a->pictures[$id] ?? null;
+            $said[] = match (true) {
+                null === $old => "{$name($this->b, $picture)} is new.",
+                $old == $picture => null,
+                $old->at - $old->in === $picture->at - $picture->in => "{$name($this->b, $picture)} begins or ends elsewhere.",
+                default => "{$name($this->b, $picture)} lay at {$this->clock($old->at)}.",
+            };
+        }
+        foreach (array_diff_key($this->a->pictures, $this->b->pictures) as $picture) {
+            $said[] = "{$name($this->a, $picture)} is gone.";
+        }
+
+        return $this->with($said);
     }
 
     private function markers(): self
@@ -151,6 +179,8 @@ final readonly class Differences
             $a->room === $b->room ? null : "It is to be understood in {$b->room->label()} instead of {$a->room->label()}.",
             ...array_map(fn (Stem $stem): ?string => self::level("Stem {$stem->value}", $this->a->faders->of($stem), $this->b->faders->of($stem)), Stem::cases()),
             self::level('The programme', $this->a->faders->programme, $this->b->faders->programme),
+            $this->a->frameRate === $this->b->frameRate ? null : "There are {$this->b->frameRate->value} frames a second instead of {$this->a->frameRate->value}.",
+            $a->accepted == $b->accepted ? null : \sprintf('Buried speech that is wanted as it is: %d stretch%s instead of %d.', \count($b->accepted), 1 === \count($b->accepted) ? '' : 'es', \count($a->accepted)),
             $this->a->rules == $this->b->rules ? null : 'The rules of ducking are others.',
             ...array_map(static fn (Stem $stem): ?string => $a->zone($stem) == $b->zone($stem) ? null : "The zone of {$stem->value} is another.", Stem::cases()),
             $this->a->captions == $this->b->captions ? null : \sprintf('Captions: %d instead of %d.', $after, $before),

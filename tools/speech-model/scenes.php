@@ -59,7 +59,9 @@ final class Scene
         }
         $about['over'] = 'none' === $about['noise'] ? 60.0 : $about['over'];
         $this->add($this->noise->steady('none' === $about['noise'] ? 'pink' : $about['noise'], $frames, $level * 10.0 ** (-('none' === $about['noise'] ? $this->random->float(45, 65) : $about['over']) / 20)), 0, 1.0);
-        if ($this->chance($talks ? 0.4 : 0.45)) {
+        // What is hardest is learned more of.
+        $more = 'train' === $this->set ? 0.15 : 0.0;
+        if ($this->chance($more + ($talks ? 0.4 : 0.45))) {
             $about['music'] = (float) $this->pick([25, 20, 15, 10, 5, 5, 0, 0]);
             $rms = $level * 10.0 ** (-$about['music'] / 20);
             $music = $this->chance(0.75) ? sound($this->pick(glob("{$this->dir}/music/{$this->set}-*.wav") ?: [])) : $this->noise->music($frames, 0.1);

@@ -114,7 +114,7 @@ foreach (['train', 'check'] as $set) {
             @unlink($raw);
         }
     }
-    for ($i = 0; $i < ('train' === $set ? 16 : 8); ++$i) {
+    for ($i = 0; $i < ('train' === $set ? 64 : 8); ++$i) {
         file_put_contents("{$dir}/piece.mid", piece());
         run("fluidsynth -q -ni -g 0.6 -r 48000 -F {$dir}/raw.wav /usr/share/sounds/sf2/FluidR3_GM.sf2 {$dir}/piece.mid");
         run("sox {$dir}/raw.wav -b 16 -c 1 -r 48000 {$dir}/music/{$set}-{$i}.wav norm -6 trim 0 60");

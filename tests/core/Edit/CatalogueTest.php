@@ -10,6 +10,7 @@ use Wattage\Core\Edit\Change;
 use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
+use Wattage\Core\Timeline\Differences;
 use Wattage\Tests\support\Catalogue;
 use Wattage\Tests\support\EditsTable;
 use Wattage\Tests\support\Mixes;
@@ -38,7 +39,9 @@ final class CatalogueTest extends TestCase
         $edit = self::reader()->read($example);
         self::assertSame($room, explode('\\', $edit::class)[3].'Edit', 'the room where the schema has it');
         self::assertNotSame('', $edit->label($mix));
-        self::assertNotSame($before, MixDocument::encode(Change::by($edit, $mix)), 'it changes something');
+        $after = Change::by($edit, $mix);
+        self::assertNotSame($before, MixDocument::encode($after), 'it changes something');
+        self::assertNotSame([], Differences::between($mix, $after), 'and who compares the two is told of it');
         self::assertSame($before, MixDocument::encode($mix), 'the mix before stays as it was');
     }
 
