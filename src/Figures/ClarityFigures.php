@@ -8,6 +8,7 @@ use Closure;
 use Wattage\App\Entity\Project;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Covered;
+use Wattage\Core\Clarity\Lacking;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Speech\SpeechTimes;
 use Wattage\Core\Timeline\Mix;
@@ -40,7 +41,7 @@ final readonly class ClarityFigures
     public function of(Project $project, Mix $mix): array
     {
         if (\count($mix->tracks) * intdiv($mix->length() * TrackPower::TENTHS_PER_SECOND, $mix->rate) > self::MOST_ROWS) {
-            return ['clarity' => [], 'average' => null, 'clearPart' => null, 'covered' => [], 'tooLong' => true];
+            return ['clarity' => [], 'average' => null, 'clearPart' => null, 'covered' => [], 'lacking' => [], 'tooLong' => true];
         }
         $clarity = $this->measured($project, $mix);
 
@@ -52,6 +53,7 @@ final readonly class ClarityFigures
             'covered' => array_map(static fn (Covered $c): array => [
                 'from' => $c->span->from, 'to' => $c->span->to, 'worst' => $c->worst, 'track' => $c->track, 'fromHz' => $c->fromHz, 'toHz' => $c->toHz,
             ], $clarity->covered),
+            'lacking' => array_map(static fn (Lacking $l): array => ['source' => $l->source, 'rate' => $l->rate, 'hz' => $l->hz, 'most' => $l->most], Lacking::in($mix, fn (string $id): ?int => $this->measures->source($project, $id)?->fileRate)),
         ];
     }
 

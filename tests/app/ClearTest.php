@@ -61,6 +61,23 @@ final class ClearTest extends ApiTestCase
     }
 
     /** Gain, band and colour change what is predicted, for clarity as for loudness. */
+    /** A call recorded at 8 kHz has no bands above 3.15 kHz: that is said, with what it can reach at most, and what is found stays below it. */
+    public function testBandsThatARecordingLacksAreNamed(): void
+    {
+        $clarity = fn (int $revision): array => $this->call('GET', "/api/projects/{$this->project}/revisions/{$revision}/clarity");
+        $added = $this->edit($this->project, ['edit' => 'set-muted', 'track' => 'm', 'muted' => true]);
+        self::assertSame([], $clarity($added['revision'])['lacking']);
+        $call = $this->bringIn($this->project, 'call.wav', Sound::run(['ffmpeg', '-v', 'error', '-i', Sound::file(Voice::wav([[0.5, 3.5]], 4.0, 0.05), '.wav'), '-ar', '8000', '-f', 'wav', '-']))['id'];
+        $this->edit($this->project, ['edit' => 'add-track', 'track' => 'p', 'name' => 'P', 'stem' => 'speech']);
+        $added = $this->edit($this->project, ['edit' => 'add-clip', 'track' => 'p', 'clip' => 'c', 'source' => $call, 'at' => 480_000]);
+        $found = $clarity($added['revision']);
+        self::assertSame([['source' => $call, 'rate' => 8_000, 'hz' => 3_150, 'most' => 82]], $found['lacking']);
+        $last = end($found['clarity']);
+        self::assertGreaterThan(100, $last[0]);
+        self::assertLessThanOrEqual(82, max($last[1]));
+        self::assertGreaterThan(30, max($last[1]));
+    }
+
     public function testColourIsInTheFigures(): void
     {
         $before = $this->figures($this->call('GET', "/api/projects/{$this->project}/mix")['revision']);

@@ -41,7 +41,25 @@ export function ClaritySection() {
         </select>
       </label>
       <CoveredList covered={clarity.covered} />
+      <LackingList lacking={clarity.lacking} />
     </section>
+  );
+}
+
+/** Recordings that cannot be any clearer, whatever the mix does. */
+function LackingList({ lacking }: { lacking: Clarity["lacking"] }) {
+  const sources = useMix((s) => s.sources);
+  if (lacking.length === 0) return null;
+  return (
+    <ul aria-label="Speech with bands missing" className="grid gap-0.5 text-aside text-faint">
+      {lacking.map(({ source, rate, hz, most }) => (
+        <li key={source}>
+          {sources[source]?.name} was recorded at {rate / 1000} kHz:{" "}
+          {hz > 0 ? `nothing above ${hz / 1000} kHz is in it` : "the bands of speech are not in it"}, so it reaches {most} at
+          most.
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -55,6 +55,7 @@ describe("the clearance strip", () => {
       figures: figuresOf({ buried: [buried({}) as Figures["buried"][number]] }),
       clarity: {
         revision: 1,
+        lacking: [],
         tooLong: false,
         clarity: [[20, [...Array<number>(20).fill(90), ...Array<number>(20).fill(40)]]],
         average: 65,
