@@ -55,8 +55,8 @@ function LackingList({ lacking }: { lacking: Clarity["lacking"] }) {
       {lacking.map(({ source, rate, hz, most }) => (
         <li key={source}>
           {sources[source]?.name} was recorded at {rate / 1000} kHz:{" "}
-          {hz > 0 ? `nothing above ${hz / 1000} kHz is in it` : "the bands of speech are not in it"}, so it reaches {most} at
-          most.
+          {hz > 0 ? `nothing above ${hz / 1000} kHz is in it` : "the bands of speech are not in it"}, so it
+          reaches {most} at most.
         </li>
       ))}
     </ul>
