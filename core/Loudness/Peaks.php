@@ -6,6 +6,9 @@ namespace Wattage\Core\Loudness;
 
 use Wattage\Core\Curve\Notch;
 use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Filter\Biquad;
+use Wattage\Core\Filter\Reach;
+use Wattage\Core\Render\ColouredSound;
 use Wattage\Core\Render\Part;
 use Wattage\Core\Render\PcmSource;
 use Wattage\Core\Signal\PcmDecoder;
@@ -44,15 +47,23 @@ final class Peaks
     /** Half an hour. */
     private const POINTS_AT_ONCE = 90_000;
 
+    /** So many times as much of a coloured clip may have to be listened to. */
+    private const MORE_COLOURED = 10;
+    /** Points for which filters go on sounding: 100 ms. */
+    private const RINGING = 5;
+
     /** @var list<Span> where the sound may be above the ceiling */
     private readonly array $moments;
+    private readonly ?ColouredSound $coloured;
 
     /**
      * @param list<array{Routing, non-empty-list<Stretch>}> $parts how the clip is heard, gains included
      * @param string $outline as {@see above()} takes it
+     * @param list<Biquad> $biquads
      */
-    private function __construct(private readonly array $parts, string $outline, private readonly PcmSource $sound, Span $span, private readonly float $ceiling, private readonly int $rate)
+    private function __construct(private readonly array $parts, string $outline, private readonly PcmSource $sound, private readonly array $biquads, Span $span, private readonly float $ceiling, private readonly int $rate)
     {
+        $this->coloured = [] === $biquads ? null : new ColouredSound($sound, $biquads);
         $this->moments = $this->moments($outline, $span);
     }
 
@@ -63,10 +74,11 @@ final class Peaks
      * @param string $outline uint16 (little-endian) for every 20 ms of the source, 32768 = full scale
      * @param Span $span what to search, in source samples
      * @param float $ceiling dBFS
+     * @param list<Biquad> $biquads the colour of the clip, which comes before its gains
      */
-    public static function above(array $parts, string $outline, PcmSource $sound, Span $span, float $ceiling, int $rate): self
+    public static function above(array $parts, string $outline, PcmSource $sound, Span $span, float $ceiling, int $rate, array $biquads = []): self
     {
-        return new self(array_map(static fn (Part $part): array => [$part->routing, $part->heard()], $parts), $outline, $sound, $span, $ceiling, $rate);
+        return new self(array_map(static fn (Part $part): array => [$part->routing, $part->heard()], $parts), $outline, $sound, $biquads, $span, $ceiling, $rate);
     }
 
     /**
@@ -98,21 +110,28 @@ final class Peaks
         $frames = intdiv($this->rate, self::POINTS_PER_SECOND);
         $first = intdiv($span->from, $frames);
         $count = min(intdiv($span->to - 1, $frames) + 1, intdiv(\strlen($outline), 2)) - $first;
+        $enough = self::POINTS_PER_SECOND * self::MOST_SECONDS * (null === $this->coloured ? 2 : self::MORE_COLOURED);
         $hot = [];
         // Once far more is too loud than peaks are, it need not be counted to the end.
-        for ($at = $first; $at < $first + $count && \count($hot) <= 2 * self::MOST_SECONDS * self::POINTS_PER_SECOND; $at += self::POINTS_AT_ONCE) {
-            $hot += $this->hot($outline, $at, min(self::POINTS_AT_ONCE, $first + $count - $at), $frames);
+        for ($at = $first; $at < $first + $count && \count($hot) <= $enough; $at += self::POINTS_AT_ONCE) {
+            $some = min(self::POINTS_AT_ONCE, $first + $count - $at);
+            /** @var array<int, int> $points */
+            $points = unpack('v*', substr($outline, 2 * $at, 2 * $some));
+            $hot += $this->hot(null === $this->coloured ? $points : $this->lifted($points), $at, $some, $frames);
         }
+        $moments = $this->joined(array_keys($hot), $frames, $span);
 
-        return $this->joined(array_keys($hot), $frames, $span);
+        return null === $this->coloured || \count($hot) > $enough ? $moments : $this->trulyHot($this->coloured, $moments, $frames, $span);
     }
 
-    /** @return array<int, true> numbers of the points at which it may be too loud */
-    private function hot(string $outline, int $first, int $count, int $frames): array
+    /**
+     * @param array<int, int|float> $points of the outline, from 1
+     *
+     * @return array<int, true> numbers of the points at which it may be too loud
+     */
+    private function hot(array $points, int $first, int $count, int $frames): array
     {
         $hot = [];
-        /** @var array<int, int> $points */
-        $points = unpack('v*', substr($outline, 2 * $first, 2 * $count));
         $limit = 32768.0 * 10.0 ** ($this->ceiling / 20.0);
         foreach ($this->loudest($first, $count, $frames) as [$from, $to, $gain]) {
             $threshold = $gain > 0.0 ? $limit / $gain - 1.0 : \INF;
@@ -124,6 +143,48 @@ final class Peaks
         }
 
         return $hot;
+    }
+
+    /**
+     * What filters could make of an outline is far more than they do: so they are listened to wherever it could be too loud.
+     *
+     * @param list<Span> $moments
+     *
+     * @return list<Span>
+     */
+    private function trulyHot(ColouredSound $coloured, array $moments, int $frames, Span $span): array
+    {
+        $hot = [];
+        foreach ($moments as $moment) {
+            for ($at = $moment->from; $at < $moment->to; $at = $end) {
+                $number = intdiv($at, $frames);
+                $end = min($moment->to, ($number + 1) * $frames);
+                $hot += $this->hot([1 => 32768.0 * max([0.0, ...array_map(abs(...), $coloured->samples($at, $end - $at))])], $number, 1, $frames);
+            }
+        }
+
+        return $this->joined(array_keys($hot), $frames, $span);
+    }
+
+    /**
+     * How high filters can make each point at most, after those before it.
+     *
+     * @param array<int, int> $points
+     *
+     * @return array<int, float>
+     */
+    private function lifted(array $points): array
+    {
+        $reach = Reach::of($this->biquads);
+        $lifted = [];
+        foreach ($points as $i => $point) {
+            for ($back = 1; $back <= self::RINGING; ++$back) {
+                $point = max($point, $points[$i - $back] ?? 0);
+            }
+            $lifted[$i] = $reach * $point;
+        }
+
+        return $lifted;
     }
 
     /**
@@ -279,8 +340,8 @@ final class Peaks
     private function excess(Span $moment): array
     {
         $format = $this->sound->format();
-        $samples = PcmDecoder::decode($this->sound->read($moment->from, $moment->length()), $format);
-        $limit = $format->fullScale() * 10.0 ** ($this->ceiling / 20.0);
+        $samples = $this->coloured?->samples($moment->from, $moment->length()) ?? PcmDecoder::decode($this->sound->read($moment->from, $moment->length()), $format);
+        $limit = (null === $this->coloured ? $format->fullScale() : 1.0) * 10.0 ** ($this->ceiling / 20.0);
         $excess = [];
         $stereo = 2 === $format->channels;
         $gains = $this->gainsOver($moment);

@@ -74,6 +74,6 @@ final readonly class PeakSearch
         }
         $parts = GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf($clip->id)));
 
-        return Peaks::above($parts, $this->store->bytes($source, self::OUTLINE), $this->store->sound($source), $span, $ceiling, $mix->rate);
+        return Peaks::above($parts, $this->store->bytes($source, self::OUTLINE), $this->store->sound($source), $span, $ceiling, $mix->rate, $clip->colour->biquads($mix->rate));
     }
 }

@@ -91,6 +91,27 @@ final class PeaksTest extends TestCase
         self::assertCount(4, $tamed->clip('c')->curve->keyframes);
     }
 
+    /** Peaks are those of the coloured clip: thumps that a low cut takes away are none, and a hiss that a tone lifts is one. Tamed, it keeps to the ceiling in the render. */
+    public function testPeaksOfAClipWithAColourAreThoseThatAreHeard(): void
+    {
+        $sound = array_fill(0, self::FRAMES, 0.0);
+        for ($i = 0; $i < 9_600; ++$i) {
+            $sound[48_000 + $i] = 0.6 * sin(2 * \M_PI * 40.0 * $i / 48_000) * sin(\M_PI * $i / 9_600);
+            $sound[200_000 + $i] = 0.2 * sin(2 * \M_PI * 6_000.0 * $i / 48_000) * sin(\M_PI * $i / 9_600);
+        }
+        $input = Sound::pcm16($sound, $sound);
+        $where = static fn (Mix $mix, float $ceiling): array => array_values(array_unique(array_map(static fn (Peak $p): int => intdiv($p->notch->at, 48_000), self::peaks($mix, $input, $ceiling))));
+        self::assertSame([1], $where(self::mix(), -12.0));
+        $coloured = Mixes::edited(self::mix(), ['edit' => 'set-clip-colours', 'colours' => [['clip' => 'c', 'colour' => ['lowCut' => ['hertz' => 160, 'slope' => 24], 'tone' => array_map(static fn (int $hertz): array => ['hertz' => $hertz, 'db' => 5_000 === $hertz ? 6 : 0], [180, 500, 2_000, 5_000])]]]]);
+        self::assertSame([4], $where($coloured, -12.0));
+        $tamed = $coloured;
+        foreach (self::peaks($coloured, $input, -12.0) as $peak) {
+            $tamed = Mixes::edited($tamed, ['edit' => 'tame', 'notches' => [['clip' => 'c', 'at' => $peak->notch->at, 'by' => $peak->notch->by, 'before' => $peak->notch->before, 'after' => $peak->notch->after, 'hold' => $peak->notch->hold]]]);
+        }
+        self::assertGreaterThan(-10.5, 20 * log10(max(array_map(abs(...), self::render($coloured, $input)))));
+        self::assertEqualsWithDelta(-12.0, 20 * log10(max(array_map(abs(...), self::render($tamed, $input)))), 0.15);
+    }
+
     public function testOnlyTheAskedPartIsSearched(): void
     {
         $input = self::slams([48_000, 400_000]);
@@ -131,7 +152,7 @@ final class PeaksTest extends TestCase
         Overview::write($waveform, 2, $levels);
         $clip = $mix->clip('c');
 
-        return Peaks::above(GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf('c'))), Sound::contents($levels[1]), Sound::stream($input, 2, 16), $span ?? $clip->heard(), $ceiling, 48_000)->found();
+        return Peaks::above(GainSchedule::parts($mix, $clip, Fades::of($mix->trackOf('c'))), Sound::contents($levels[1]), Sound::stream($input, 2, 16), $span ?? $clip->heard(), $ceiling, 48_000, $clip->colour->biquads(48_000))->found();
     }
 
     /**
