@@ -12,7 +12,7 @@ require dirname(__DIR__).'/vendor/autoload.php';
 
 use Symfony\Component\Uid\Uuid;
 use Wattage\App\Media\Ffmpeg;
-use Wattage\App\Media\Measuring;
+use Wattage\App\Media\MeasuredFile;
 use Wattage\App\Media\MediaDirectory;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\SourceParts;
@@ -33,15 +33,13 @@ if ('ingest' === $job) {
     $spool = new Spool("{$dir}/spool");
     $work = $spool->workDirectory(Uuid::v7());
     $pcm = $spool->file($work, 'pcm', 'pcm');
-    $measuring = Measuring::into($spool, $work, PcmFormat::of($facts->channels, $facts->bits), $facts->rate, $file);
     $hash = hash_init(MediaStore::DIGEST);
     foreach ($ffmpeg->decode($file, $file, $facts, 48_000) as $piece) {
         $pcm->write($piece);
         hash_update($hash, $piece);
-        $measuring->push($piece);
     }
-    $measuring->finish();
     $pcm->close();
+    (new MeasuredFile($spool, $work, PcmFormat::of($facts->channels, $facts->bits), $facts->rate, $file))->measure(static fn () => null);
     (new SourceParts($spool, new MediaStore(new LocalStore("{$dir}/store"))))->work($work, $facts->channels, static fn () => null);
     // It is read again once it is stored.
     hash_file(MediaStore::DIGEST, "{$work}/pcm") ?: throw new RuntimeException($file);

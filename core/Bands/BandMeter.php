@@ -73,6 +73,12 @@ final class BandMeter
         $this->sums = array_fill(0, $format->channels, array_fill(0, ThirdOctaves::COUNT, 0.0));
     }
 
+    /** @return array{int, int} bytes that a second takes in the tenths and in the records */
+    public static function bytesPerSecond(int $channels): array
+    {
+        return [intdiv(2 * self::PER_SECOND, self::BLOCKS_PER_TENTH) * $channels * ThirdOctaves::COUNT, self::PER_SECOND * self::RECORD];
+    }
+
     /**
      * @param string $bytes of the block
      * @param list<list<int>> $lows by channel: sums of sums over every {@see LOW_STEP} frames

@@ -43,6 +43,12 @@ final class SourceMeasurer
         };
     }
 
+    /** @return array{int, int} bytes that a second takes in the blocks and in the waveform */
+    public static function bytesPerSecond(int $channels): array
+    {
+        return [self::BLOCKS_PER_SECOND * $channels * 2 * 4, self::BLOCKS_PER_SECOND * self::BINS_PER_BLOCK * $channels * 2 * 2];
+    }
+
     /**
      * @param string $bytes any number of bytes of interleaved PCM
      *

@@ -28,7 +28,7 @@ final class Activity
     private const BRIDGE_BLOCKS = 15;
 
     /** What the sound must speak for at the usual sensitivity, dB of odds; it goes on until it speaks for so much less. */
-    private const ODDS = -1.5;
+    private const ODDS = -1.0;
     private const LESS = 2.0;
     private const SHORTEST_LIKELY_BLOCKS = 6;
     /** Blocks of a record of chances. */

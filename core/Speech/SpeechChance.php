@@ -44,9 +44,13 @@ final readonly class SpeechChance
             $count = intdiv(\strlen($records), BandMeter::RECORD);
             $low = max(0, $from - $reach);
             $rows = $features->of($records, $low, min($count, $to + $reach));
-            $guesses = array_map($first->answer(...), $rows);
+            $guesses = $first->answers($rows);
+            $arounds = [];
             for ($i = $from - $low; $i < $to - $low; ++$i) {
-                $bytes .= \chr((int) round(self::SURE * $second->answer(self::around($i, $guesses, $rows))));
+                $arounds[] = self::around($i, $guesses, $rows);
+            }
+            foreach ($second->answers($arounds) as $chance) {
+                $bytes .= \chr((int) round(self::SURE * $chance));
             }
         }
 

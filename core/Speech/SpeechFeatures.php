@@ -15,7 +15,7 @@ use Wattage\Core\Bands\ThirdOctaves;
  */
 final class SpeechFeatures
 {
-    public const COUNT = 40;
+    public const COUNT = 139;
 
     /** The number that says how harmonic a record is by itself. */
     public const VOICED = 12;
@@ -23,9 +23,10 @@ final class SpeechFeatures
     /** Records needed before and after those that are asked for. */
     public const CONTEXT = 75;
 
-    /** Six regions of three bands each. */
+    /** Six regions of three bands each, or nine pairs. */
     private const REGIONS = 6;
     private const BANDS = 3;
+    private const PAIRS = 9;
     /** dB; what is softer counts as this. */
     private const FLOOR = -90.0;
     /** The background is what so much of the time around stays below. */
@@ -40,6 +41,8 @@ final class SpeechFeatures
     /** Where else it looks, in records from the moment it is about. */
     private const STEPS = [-8, -4, -2, 2, 4, 8];
     private const VOICED_STEPS = [-4, -2, 2];
+    /** Where it looks at the pairs of bands: how a syllable moves through them is what music around it does not do. */
+    private const PAIR_STEPS = [-6, -4, -3, -2, -1, 0, 1, 2, 3, 4, 6];
     /** Cycles per second of the modulations looked at, in records of 40 ms. */
     private const RHYTHM = [1.0, 2.0, 3.0, 4.5, 6.0, 8.0, 10.5];
 
@@ -76,12 +79,53 @@ final class SpeechFeatures
             return [];
         }
         /** @var array<int, int> $bytes */
-        $bytes = unpack('C*', substr($records, $first * BandMeter::RECORD, ($last - $first) * BandMeter::RECORD));
+        $bytes = unpack('C*', $some = substr($records, $first * BandMeter::RECORD, ($last - $first) * BandMeter::RECORD));
         [$levels, $voiced] = self::levels($bytes, $last - $first);
-        $above = self::above($levels);
-        $regions = self::regions($levels);
+        [$above, $pairs] = self::above($levels, self::backgrounds($some, $last - $first));
         $level = array_map(static fn (array $row): float => array_sum(\array_slice($row, 3, 12)) / 12, $levels);
         $together = array_map(static fn (array $row): float => array_sum($row) / self::REGIONS, $above);
+        $columns = self::columns($levels, $voiced, $level, $above, $together);
+        $features = [];
+        $end = $last - $first - 1;
+        for ($i = $from - $first; $i < $to - $first; ++$i) {
+            $row = [];
+            foreach ($above[$i] as $db) {
+                $row[] = $db / 10.0;
+            }
+            foreach ($columns as [$column, $unit]) {
+                $row[] = $column[$i] / $unit;
+            }
+            $row = $this->withRhythm($row, $level, $i);
+            foreach (self::STEPS as $step) {
+                $row[] = $together[max(0, min($end, $i + $step))] / 10.0;
+            }
+            foreach (self::VOICED_STEPS as $step) {
+                $row[] = $voiced[max(0, min($end, $i + $step))];
+            }
+            foreach (self::PAIR_STEPS as $step) {
+                $k = $i + $step;
+                array_push($row, ...$pairs[$k < 0 ? 0 : ($k > $end ? $end : $k)]);
+            }
+            $features[] = $row;
+        }
+
+        return $features;
+    }
+
+    /**
+     * What is the same for a whole row of records.
+     *
+     * @param list<list<float>> $levels dB by band
+     * @param list<float> $voiced
+     * @param list<float> $level dB of all bands
+     * @param list<list<float>> $above dB above the background, by region
+     * @param list<float> $together the same over all regions
+     *
+     * @return list<array{list<float>, float}> a number for each record, and what it is divided by
+     */
+    private static function columns(array $levels, array $voiced, array $level, array $above, array $together): array
+    {
+        $regions = self::regions($levels);
         $tilt = array_map(static fn (array $row): float => ($row[0] + $row[1] + $row[2] - $row[3] - $row[4] - $row[5]) / 3.0, $regions);
         $flux = self::flux($levels);
         $columns = [];
@@ -102,27 +146,8 @@ final class SpeechFeatures
             [Along::sums(array_map(static fn (float $db): float => $db < 3.0 ? 1.0 : 0.0, $together), self::LONG), (2 * self::LONG + 1) / 2.0],
             [array_map(static fn (array $row): float => max([0.0, ...$row]), $above), 10.0],
         );
-        $features = [];
-        $end = $last - $first - 1;
-        for ($i = $from - $first; $i < $to - $first; ++$i) {
-            $row = [];
-            foreach ($above[$i] as $db) {
-                $row[] = $db / 10.0;
-            }
-            foreach ($columns as [$column, $unit]) {
-                $row[] = $column[$i] / $unit;
-            }
-            $row = $this->withRhythm($row, $level, $i);
-            foreach (self::STEPS as $step) {
-                $row[] = $together[max(0, min($end, $i + $step))] / 10.0;
-            }
-            foreach (self::VOICED_STEPS as $step) {
-                $row[] = $voiced[max(0, min($end, $i + $step))];
-            }
-            $features[] = $row;
-        }
 
-        return $features;
+        return $columns;
     }
 
     /**
@@ -148,41 +173,72 @@ final class SpeechFeatures
     }
 
     /**
-     * @param list<list<float>> $levels
+     * What each band stays below for a part of the five seconds around: found by counting, for sorting all of them would take longer than anything else here.
      *
-     * @return list<list<float>> dB above the background, averaged by region
+     * @return list<list<float>> dB by band, for every second
      */
-    private static function above(array $levels): array
+    private static function backgrounds(string $records, int $count): array
     {
-        $count = \count($levels);
+        $bands = array_fill(0, ThirdOctaves::COUNT, '');
+        for ($i = $at = 0; $i < $count; ++$i, ++$at) {
+            for ($band = 0; $band < ThirdOctaves::COUNT; ++$band) {
+                $bands[$band] .= $records[$at++];
+            }
+        }
         $backgrounds = [];
         for ($second = 0; $second * BandMeter::PER_SECOND < $count; ++$second) {
-            $around = \array_slice($levels, max(0, ($second - 2) * BandMeter::PER_SECOND), 5 * BandMeter::PER_SECOND);
-            $rank = (int) (self::QUIET_PART * (\count($around) - 1));
             $background = [];
-            for ($band = 0; $band < ThirdOctaves::COUNT; ++$band) {
-                $column = array_column($around, $band);
-                sort($column);
-                $background[] = $column[$rank];
+            foreach ($bands as $column) {
+                $around = substr($column, max(0, ($second - 2) * BandMeter::PER_SECOND), 5 * BandMeter::PER_SECOND);
+                $left = (int) (self::QUIET_PART * (\strlen($around) - 1));
+                $quiet = 0;
+                foreach (count_chars($around, 1) as $quiet => $times) {
+                    if (($left -= $times) < 0) {
+                        break;
+                    }
+                }
+                $background[] = self::level($quiet);
             }
             $backgrounds[] = $background;
         }
-        $above = [];
+
+        return $backgrounds;
+    }
+
+    private static function level(int $byte): float
+    {
+        return max(self::FLOOR, BandLevel::LOWEST + BandLevel::STEP * $byte);
+    }
+
+    /**
+     * @param list<list<float>> $levels
+     * @param list<list<float>> $backgrounds by second
+     *
+     * @return array{list<list<float>>, list<list<float>>} how far each record is above the background: dB by region, and tens of dB by pair
+     */
+    private static function above(array $levels, array $backgrounds): array
+    {
+        $regions = $pairs = [];
         foreach ($levels as $i => $row) {
             $background = $backgrounds[intdiv($i, BandMeter::PER_SECOND)];
-            $sums = [];
-            for ($band = $region = 0; $region < self::REGIONS; ++$region) {
-                $sum = 0.0;
-                for ($k = 0; $k < self::BANDS; ++$k, ++$band) {
-                    $over = $row[$band] - $background[$band];
-                    $sum += $over < 0.0 ? 0.0 : ($over > self::MOST_ABOVE ? self::MOST_ABOVE : $over);
-                }
-                $sums[] = $sum / self::BANDS;
+            $over = [];
+            foreach ($row as $band => $level) {
+                $by = $level - $background[$band];
+                $over[] = $by < 0.0 ? 0.0 : ($by > self::MOST_ABOVE ? self::MOST_ABOVE : $by);
             }
-            $above[] = $sums;
+            $means = [];
+            for ($region = $band = 0; $region < self::REGIONS; ++$region, $band += self::BANDS) {
+                $means[] = ($over[$band] + $over[$band + 1] + $over[$band + 2]) / self::BANDS;
+            }
+            $regions[] = $means;
+            $means = [];
+            for ($pair = $band = 0; $pair < self::PAIRS; ++$pair, $band += 2) {
+                $means[] = ($over[$band] + $over[$band + 1]) / 20.0;
+            }
+            $pairs[] = $means;
         }
 
-        return $above;
+        return [$regions, $pairs];
     }
 
     /**

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Wattage\App\Handover;
 
 use Closure;
-use RuntimeException;
 use Wattage\App\Media\Beside;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
@@ -68,11 +67,7 @@ final class RenderedFile
         $pieces = intdiv($this->span->length(), $this->piece);
         $half = intdiv($pieces, 2);
         $apart = 10 * self::LONG_SECONDS > $pieces ? null : $this->soundsApart();
-        $beside = null === $apart ? null : Beside::begin(function () use ($half, $apart): string {
-            $parent = posix_getppid();
-
-            return serialize($this->part($half, null, $apart, static fn (): bool => posix_getppid() === $parent || throw new RuntimeException('Nobody waits for it.')));
-        });
+        $beside = null === $apart ? null : Beside::begin(fn (Closure $alive): string => serialize($this->part($half, null, $apart, $alive)));
         if (null === $beside) {
             $this->take($this->part(0, null, $this->sounds, $report));
 

@@ -13,14 +13,13 @@ use Wattage\App\Media\AudioFacts;
 use Wattage\App\Media\Complaints;
 use Wattage\App\Media\Ffmpeg;
 use Wattage\App\Media\Measured;
-use Wattage\App\Media\Measuring;
+use Wattage\App\Media\MeasuredFile;
 use Wattage\App\Media\MediaStore;
 use Wattage\App\Media\Quotas;
 use Wattage\App\Media\Refused;
 use Wattage\App\Media\SourceParts;
 use Wattage\App\Media\Spool;
 use Wattage\App\Storage\NoRoom;
-use Wattage\Core\Loudness\Totals;
 use Wattage\Core\Signal\PcmFormat;
 use Wattage\Core\Timeline\Mix;
 
@@ -32,6 +31,9 @@ final readonly class SourceMaker
 
     /** Of all that is measured beside the sound itself, for one channel of one second. */
     private const MEASURED_BYTES_PER_SECOND = 2500;
+
+    /** Of the time, about. */
+    private const DECODING = 0.35;
 
     public function __construct(private Ffmpeg $ffmpeg, private Spool $spool, private SourceParts $parts, private Quotas $quotas)
     {
@@ -47,19 +49,19 @@ final readonly class SourceMaker
     {
         $seconds = $facts->claimedSeconds ?? 0.0;
         $this->spool->needs((int) ($seconds * $facts->channels * (Mix::DEFAULT_RATE * $facts->bits / 8 + self::MEASURED_BYTES_PER_SECOND)), $source->name);
-        [$totals, $soundDigest, $warning] = $this->decode($source, $facts, $work, $share);
+        [$soundDigest, $warning] = $this->decode($source, $facts, $work, $share->part(0.0, self::DECODING));
+        $totals = (new MeasuredFile($this->spool, $work, PcmFormat::of($facts->channels, $facts->bits), $facts->rate, $source->name))->measure($share->part(self::DECODING, 1.0 - self::DECODING)->report(...));
         [$average, $loudness] = $this->parts->work($work, $facts->channels, $share->alive(...));
         $this->parts->publish($source, $work, ['pcm' => $soundDigest, 'original' => $sha256], $share->alive(...));
 
         return new Measured($facts, $totals, $average, $loudness, $sha256, $soundDigest, $facts->whySilent ?? $warning);
     }
 
-    /** @return array{Totals, string, ?string} with the digest of the sound, and what the decoder complained about */
+    /** @return array{string, ?string} the digest of the sound, and what the decoder complained about */
     private function decode(Source $source, AudioFacts $facts, string $work, Share $share): array
     {
         $format = PcmFormat::of($facts->channels, $facts->bits);
         $pcm = $this->spool->file($work, 'pcm', $source->name);
-        $measuring = Measuring::into($this->spool, $work, $format, $facts->rate, $source->name);
         $expected = $facts->claimedSeconds * Mix::DEFAULT_RATE * $format->bytesPerFrame();
         $most = $this->quotas->secondsLeft($source) * Mix::DEFAULT_RATE * $format->bytesPerFrame();
         $hash = hash_init(MediaStore::DIGEST);
@@ -68,18 +70,16 @@ final readonly class SourceMaker
         foreach ($this->ffmpeg->decode("{$work}/original", $source->name, $facts, Mix::DEFAULT_RATE, $complaints) as $piece) {
             $pcm->write($piece);
             hash_update($hash, $piece);
-            $measuring->push($piece);
             $done += \strlen($piece);
             $done <= $most || throw $this->quotas->tooMuchSound($source);
             $share->report($expected > 0 ? $done / $expected : 0.5);
         }
-        $totals = $measuring->finish();
         $pcm->close();
-        $found = $totals->frames / Mix::DEFAULT_RATE;
+        $found = intdiv($done, $format->bytesPerFrame()) / Mix::DEFAULT_RATE;
         if (null !== $facts->claimedSeconds && $found < $facts->claimedSeconds - self::LENGTH_TOLERANCE_SECONDS) {
             throw Refused::cutOff($source->name, $facts->claimedSeconds, $found);
         }
 
-        return [$totals, hash_final($hash), $complaints->sentence()];
+        return [hash_final($hash), $complaints->sentence()];
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\App\Media;
 
 use Closure;
+use RuntimeException;
 use Throwable;
 
 /** Work done by a second process beside this one: a copy of it, which hands back some bytes and is gone. */
@@ -20,20 +21,22 @@ final class Beside
     }
 
     /**
-     * @param Closure(): string $work what the other process does, with nothing that this one has open: neither a file nor the database. Where it throws, it comes to nothing
+     * @param Closure(Closure(): void): string $work what the other process does, with nothing that this one has open: neither a file nor the database. Where it throws, it comes to
+     *                                               nothing; what it gets throws once nobody waits for it any more, and is to be called now and then
      *
      * @return ?self null where there can be no second process
      */
     public static function begin(Closure $work): ?self
     {
         $pipe = \function_exists('pcntl_fork') ? stream_socket_pair(\STREAM_PF_UNIX, \STREAM_SOCK_STREAM, 0) : false;
+        $parent = posix_getpid();
         $child = false === $pipe ? -1 : pcntl_fork();
         if (false === $pipe || $child < 0) {
             return null;
         }
         if (0 === $child) {
             fclose($pipe[0]);
-            self::do($work, $pipe[1]);
+            self::do($work, $parent, $pipe[1]);
         }
         fclose($pipe[1]);
 
@@ -69,13 +72,15 @@ final class Beside
     }
 
     /**
-     * @param Closure(): string $work
+     * @param Closure(Closure(): void): string $work
      * @param resource $out
      */
-    private static function do(Closure $work, mixed $out): never
+    private static function do(Closure $work, int $parent, mixed $out): never
     {
         try {
-            $bytes = $work();
+            $bytes = $work(static function () use ($parent): void {
+                posix_getppid() === $parent || throw new RuntimeException('Nobody waits for it.');
+            });
             $bytes = pack('P', \strlen($bytes)).$bytes;
             for ($at = 0; $at < \strlen($bytes) && false !== ($written = fwrite($out, substr($bytes, $at))) && $written > 0; $at += $written) {
             }

@@ -37,6 +37,12 @@ final readonly class Measuring
         return new self(new SourceMeasurer($format, Mix::DEFAULT_RATE, $blocks, $waveform, new BandMeter($format, Mix::DEFAULT_RATE, $recordedAt, $bands, $records)), $files);
     }
 
+    /** @return array<string, int> how many bytes a second of each part takes */
+    public static function bytesPerSecond(int $channels): array
+    {
+        return array_combine(self::PARTS, [...SourceMeasurer::bytesPerSecond($channels), ...BandMeter::bytesPerSecond($channels)]);
+    }
+
     /** @throws NoRoom */
     public function push(string $bytes): void
     {

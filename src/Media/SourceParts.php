@@ -10,6 +10,7 @@ use RuntimeException;
 use Wattage\App\Entity\Source;
 use Wattage\App\Storage\NoRoom;
 use Wattage\App\Storage\OutFile;
+use Wattage\Core\Bands\BandMeter;
 use Wattage\Core\Loudness\AverageLevel;
 use Wattage\Core\Loudness\Overview;
 use Wattage\Core\Loudness\Predicted;
@@ -29,6 +30,9 @@ final readonly class SourceParts
 
     private const RECORDS_AT_ONCE = 1 << 16;
 
+    /** Of a minute, bytes: for less it is not worth a second process. */
+    private const LONG_RECORDS = 60 * BandMeter::PER_SECOND * BandMeter::RECORD;
+
     private const DERIVED = ['blocks', 'waveform', 'bands', 'tenths', 'speech-levels', 'speech-chance'];
 
     public function __construct(private Spool $spool, private MediaStore $store)
@@ -46,12 +50,20 @@ final readonly class SourceParts
      */
     public function work(string $work, int $channels, Closure $tick): array
     {
-        $this->outlines($work, $channels);
-        $tick();
-        $tenths = SourceTenths::bytesOf(self::minutes($work, $channels, $tick), $channels);
-        $this->keep($work, 'tenths', $tenths);
-        $this->keep($work, 'speech-chance', SpeechChance::ofRecords(self::records($work, $tick))->bytes);
-        $this->keep($work, 'speech-levels', SpeechLevels::ofMinutes(self::minutes($work, $channels, $tick))->toBytes());
+        // Finding speech takes as long as all the rest, and goes by nothing of it.
+        $chance = static fn (Closure $tick): string => SpeechChance::ofRecords(self::records($work, $tick))->bytes;
+        $beside = filesize("{$work}/".self::RECORDS) < self::LONG_RECORDS ? null : Beside::begin($chance);
+        try {
+            $this->outlines($work, $channels);
+            $tick();
+            $tenths = SourceTenths::bytesOf(self::minutes($work, $channels, $tick), $channels);
+            $this->keep($work, 'tenths', $tenths);
+            $this->keep($work, 'speech-levels', SpeechLevels::ofMinutes(self::minutes($work, $channels, $tick))->toBytes());
+            $told = $beside?->result($tick);
+        } finally {
+            $beside?->end();
+        }
+        $this->keep($work, 'speech-chance', $told ?? $chance($tick));
         $tick();
 
         return [AverageLevel::ofMinutes(self::minutes($work, $channels, $tick)), self::loudness(SourceTenths::fromBytes($tenths, $channels))];

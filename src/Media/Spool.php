@@ -55,6 +55,19 @@ final readonly class Spool
     }
 
     /**
+     * A file that is there, to be written on from a byte at which it ends from now on.
+     *
+     * @throws NoRoom
+     */
+    public function ending(string $file, int $at, string $name): OutFile
+    {
+        $out = OutFile::within($file, $at, $name, self::DISK);
+        ftruncate($out->stream(), max(0, $at));
+
+        return $out;
+    }
+
+    /**
      * Before work begins that would fill the disk.
      *
      * @throws NoRoom

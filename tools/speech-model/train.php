@@ -34,16 +34,16 @@ final class Trained
     }
 
     /**
-     * @param list<list<float>> $rows
+     * @param string $rows see {@see kept()}, one after another
      * @param list<float> $answers 0 … 1
      */
-    public function learn(array $rows, array $answers, int $epochs): void
+    public function learn(string $rows, array $answers, int $epochs): void
     {
         [$inputs, $units, $w] = [$this->inputs, $this->units, $this->weights];
         $out = $units * ($inputs + 1);
         $n = count($w);
         $mean = $square = array_fill(0, $n, 0.0);
-        $order = range(0, count($rows) - 1);
+        $order = range(0, count($answers) - 1);
         $step = 0;
         for ($epoch = 0; $epoch < $epochs; ++$epoch) {
             shuffle($order);
@@ -52,7 +52,7 @@ final class Trained
             for ($from = 0; $from + self::BATCH <= count($order); $from += self::BATCH) {
                 $slope = array_fill(0, $n, 0.0);
                 for ($k = $from; $k < $from + self::BATCH; ++$k) {
-                    $row = $rows[$order[$k]];
+                    $row = self::unpacked($rows, $order[$k], $inputs);
                     $sum = $w[$n - 1];
                     $hidden = [];
                     for ($u = $at = 0; $u < $units; ++$u, $at += $inputs + 1) {
@@ -108,6 +108,18 @@ final class Trained
         return 1.0 / (1.0 + exp(-$sum));
     }
 
+    /** @param list<float> $row as float32 */
+    public static function kept(array $row): string
+    {
+        return pack('g*', ...$row);
+    }
+
+    /** @return list<float> */
+    public static function unpacked(string $rows, int $number, int $inputs): array
+    {
+        return array_values(unpack("g{$inputs}", $rows, 4 * $inputs * $number) ?: []);
+    }
+
     public function packed(): string
     {
         return base64_encode(pack('v*', ...array_map(static fn (float $w): int => (int) round(1024.0 * max(-31.99, min(31.99, $w))) & 0xFFFF, $this->weights)));
@@ -120,31 +132,36 @@ function written(string $packed): string
 }
 
 [, $dir, $to] = [...$argv, dirname(__DIR__, 2).'/core/Speech/SpeechModel.php'];
-const FIRST_UNITS = 28;
+const FIRST_UNITS = 40;
 const SECOND_UNITS = 16;
 mt_srand(5);
-$scenes = [];
+$rows = '';
+$answers = $lengths = [];
 $features = new SpeechFeatures();
 foreach (glob("{$dir}/scenes/train-*") ?: [] as $file) {
     ['records' => $records, 'labels' => $labels] = unserialize((string) file_get_contents($file));
-    $count = intdiv(strlen($records), BandMeter::RECORD);
-    $answers = [];
+    $lengths[] = $count = intdiv(strlen($records), BandMeter::RECORD);
     for ($i = 0; $i < $count; ++$i) {
         $answers[] = (((int) ($labels[2 * $i] ?? 0)) + ((int) ($labels[2 * $i + 1] ?? 0))) / 2.0;
     }
-    $scenes[] = [$features->of($records, 0, $count), $answers];
-}
-$answers = array_merge(...array_column($scenes, 1));
-$first = new Trained(SpeechFeatures::COUNT, FIRST_UNITS);
-$first->learn(array_merge(...array_column($scenes, 0)), $answers, 22);
-$around = [];
-foreach ($scenes as [$rows]) {
-    $guesses = array_map($first->answer(...), $rows);
-    foreach (array_keys($rows) as $i) {
-        $around[] = SpeechChance::around($i, $guesses, $rows);
+    foreach ($features->of($records, 0, $count) as $row) {
+        $rows .= Trained::kept($row);
     }
 }
-$second = new Trained(count($around[0]), SECOND_UNITS);
+$first = new Trained(SpeechFeatures::COUNT, FIRST_UNITS);
+$first->learn($rows, $answers, 22);
+$around = '';
+$inputs = $at = 0;
+foreach ($lengths as $count) {
+    $scene = array_map(static fn (int $i): array => Trained::unpacked($rows, $i, SpeechFeatures::COUNT), range($at, $at + $count - 1));
+    $guesses = array_map($first->answer(...), $scene);
+    foreach (array_keys($scene) as $i) {
+        $inputs = count($row = SpeechChance::around($i, $guesses, $scene));
+        $around .= Trained::kept($row);
+    }
+    $at += $count;
+}
+$second = new Trained($inputs, SECOND_UNITS);
 $second->learn($around, $answers, 10);
 [$one, $two] = [written($first->packed()), written($second->packed())];
 [$firstUnits, $secondUnits] = [FIRST_UNITS, SECOND_UNITS];

@@ -71,6 +71,10 @@ final class SpeechFoundTest extends TestCase
         $heard = Heard::in(self::sum(Voice::saying(self::TIMES, self::SECONDS, 0.09, 5), $music));
         self::assertGreaterThanOrEqual(0.9, $heard->part(self::TIMES));
         self::assertLessThanOrEqual(0.15, $heard->part(self::PAUSES));
+        // As loud as the music, in the same recording.
+        $heard = Heard::in(self::sum(self::said(), $music));
+        self::assertGreaterThanOrEqual(0.8, $heard->part(self::TIMES));
+        self::assertLessThanOrEqual(0.15, $heard->part(self::PAUSES));
     }
 
     /** A slam in a pause and one over a word: the word stays, the other is none. */
