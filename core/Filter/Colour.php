@@ -18,12 +18,18 @@ final readonly class Colour
 
     public function isNone(): bool
     {
-        return null === $this->lowCut && [] === ($this->tone?->biquads(48_000) ?? []);
+        return [] === $this->recipes();
+    }
+
+    /** @return list<Recipe> one after the other */
+    public function recipes(): array
+    {
+        return [...$this->lowCut?->recipes() ?? [], ...$this->tone?->recipes() ?? []];
     }
 
     /** @return list<Biquad> one after the other */
     public function biquads(int $rate): array
     {
-        return [...$this->lowCut?->biquads($rate) ?? [], ...$this->tone?->biquads($rate) ?? []];
+        return array_map(static fn (Recipe $recipe): Biquad => $recipe->biquad($rate), $this->recipes());
     }
 }

@@ -24,9 +24,9 @@ final readonly class LowCut
         isset(self::QS[$slope]) || throw InvalidFilter::noSuchSlope();
     }
 
-    /** @return non-empty-list<Biquad> one after the other */
-    public function biquads(int $rate): array
+    /** @return non-empty-list<Recipe> one after the other */
+    public function recipes(): array
     {
-        return array_map(fn (float $q): Biquad => Biquad::highPass($this->hertz, $q, $rate), self::QS[$this->slope]);
+        return array_map(fn (float $q): Recipe => Recipe::highPass($this->hertz, $q), self::QS[$this->slope]);
     }
 }

@@ -29,9 +29,17 @@ final class SpeechBand
         return [$re * $re + $im * $im, 2.0 * ($re * (1.0 - $re) - $im * $im), (1.0 - $re) ** 2 + $im * $im];
     }
 
+    /** @return array{Recipe, Recipe} of N, one after the other */
+    public static function recipes(): array
+    {
+        return [Recipe::bell(self::HERTZ[0], self::Q, self::DB), Recipe::bell(self::HERTZ[1], self::Q, self::DB)];
+    }
+
     /** @return array{Biquad, Biquad} N, one after the other */
     public static function without(int $rate): array
     {
-        return [Biquad::peaking(self::HERTZ[0], self::Q, self::DB, $rate), Biquad::peaking(self::HERTZ[1], self::Q, self::DB, $rate)];
+        [$first, $second] = self::recipes();
+
+        return [$first->biquad($rate), $second->biquad($rate)];
     }
 }

@@ -33,20 +33,20 @@ final readonly class Tone
         }
     }
 
-    /** @return list<Biquad> those that change something, one after the other */
-    public function biquads(int $rate): array
+    /** @return list<Recipe> of those that change something, one after the other */
+    public function recipes(): array
     {
-        $biquads = [];
+        $recipes = [];
         foreach ($this->parts as $i => [$hertz, $db]) {
             if (0.0 !== $db) {
-                $biquads[] = match ($i) {
-                    0 => Biquad::lowShelf($hertz, $db, $rate),
-                    3 => Biquad::highShelf($hertz, $db, $rate),
-                    default => Biquad::peaking($hertz, self::Q, $db, $rate),
+                $recipes[] = match ($i) {
+                    0 => Recipe::lowShelf($hertz, $db),
+                    3 => Recipe::highShelf($hertz, $db),
+                    default => Recipe::bell($hertz, self::Q, $db),
                 };
             }
         }
 
-        return $biquads;
+        return $recipes;
     }
 }

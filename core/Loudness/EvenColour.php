@@ -146,7 +146,7 @@ final class EvenColour
      */
     private static function through(Tone $tone, array $levels, int $rate): array
     {
-        $biquads = $tone->biquads($rate);
+        $biquads = (new Colour(null, $tone))->biquads($rate);
 
         return self::aboutMean(array_map(static fn (int $band, float $db): float => $db + 10.0 * log10(Response::power($biquads, ThirdOctaves::centre($band), $rate)), array_keys($levels), $levels));
     }

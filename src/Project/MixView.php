@@ -192,7 +192,7 @@ final class MixView
             'track' => $track,
             'schedule' => array_map(StretchView::of(...), $wire),
             'parts' => $parts,
-            ...($clip->colour->isNone() ? [] : ['filters' => FilterView::of($clip->colour, $mix->rate)]),
+            ...($clip->colour->isNone() ? [] : ['filters' => FilterView::of($clip->colour)]),
             'fades' => [MixDocument::fadeToArray($in), MixDocument::fadeToArray($out)],
             ...self::channelWires($clip),
         ];

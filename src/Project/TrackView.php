@@ -28,7 +28,7 @@ final class TrackView
             ...(null === $levels ? [] : ['levels' => array_map(StretchView::of(...), $levels)]),
             ...(null === $ducking ? [] : ['duckingLevels' => array_map(StretchView::of(...), $ducking)]),
             ...(null === $band ? [] : ['bandLevels' => array_map(StretchView::of(...), $band)]),
-            ...($track->colour->isNone() ? [] : ['filters' => FilterView::of($track->colour, $mix->rate)]),
+            ...($track->colour->isNone() ? [] : ['filters' => FilterView::of($track->colour)]),
         ];
     }
 }

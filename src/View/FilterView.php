@@ -4,15 +4,21 @@ declare(strict_types=1);
 
 namespace Wattage\App\View;
 
-use Wattage\Core\Filter\Biquad;
 use Wattage\Core\Filter\Colour;
+use Wattage\Core\Filter\Recipe;
 
 /** Filters as the browser plays them. */
 final class FilterView
 {
-    /** @return list<array{float, float, float, float, float}> b0, b1, b2, a1, a2 of each, one after the other */
-    public static function of(Colour $colour, int $rate): array
+    /** @return list<array{kind: string, hertz: float, q: float, db: float}> one after the other */
+    public static function of(Colour $colour): array
     {
-        return array_map(static fn (Biquad $biquad): array => $biquad->coefficients(), $colour->biquads($rate));
+        return array_map(self::one(...), $colour->recipes());
+    }
+
+    /** @return array{kind: string, hertz: float, q: float, db: float} */
+    public static function one(Recipe $recipe): array
+    {
+        return ['kind' => $recipe->kind->value, 'hertz' => $recipe->hertz, 'q' => $recipe->q, 'db' => $recipe->db];
     }
 }

@@ -7,9 +7,9 @@ namespace Wattage\Tests\support;
 use Closure;
 use Wattage\App\Http\SourceController;
 use Wattage\App\Media\PictureFrames;
+use Wattage\App\View\FilterView;
 use Wattage\Core\Ducking\Preset;
 use Wattage\Core\Edit\Range\RangeEdits;
-use Wattage\Core\Filter\Biquad;
 use Wattage\Core\Filter\LowCut;
 use Wattage\Core\Filter\SpeechBand;
 use Wattage\Core\Filter\Tone;
@@ -71,7 +71,7 @@ final class ScreenConstants
                 'zones' => $byStem(static fn (Stem $stem): array => array_filter(get_object_vars(Zone::usual($stem)), is_float(...))),
             ],
             'filters' => [
-                'speechBand' => array_map(static fn (int $rate): array => array_map(static fn (Biquad $one): array => $one->coefficients(), SpeechBand::without($rate)), [48_000 => 48_000, 96_000 => 96_000]),
+                'speechBand' => array_map(FilterView::one(...), SpeechBand::recipes()),
                 'lowCut' => [LowCut::LOWEST, LowCut::HIGHEST],
                 'tone' => ['hertz' => [Tone::LOWEST, Tone::HIGHEST], 'most' => Tone::MOST, 'usual' => Tone::USUAL],
             ],

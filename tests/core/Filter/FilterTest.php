@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Filter\Biquad;
 use Wattage\Core\Filter\Cascade;
+use Wattage\Core\Filter\Colour;
 use Wattage\Core\Filter\InvalidFilter;
 use Wattage\Core\Filter\LowCut;
 use Wattage\Core\Filter\Response;
@@ -41,7 +42,7 @@ final class FilterTest extends TestCase
     #[DataProvider('slopes')]
     public function testALowCutIsHalfAtItsCornerAndFallsAsItSays(int $slope, int $rate): void
     {
-        $cut = (new LowCut(200.0, $slope))->biquads($rate);
+        $cut = (new Colour(new LowCut(200.0, $slope)))->biquads($rate);
         $db = static fn (float $hertz): float => 10.0 * log10(Response::power($cut, $hertz, $rate));
         self::assertEqualsWithDelta(-3.0103, $db(200.0), 1e-6);
         self::assertEqualsWithDelta(-$slope, $db(10.0) - $db(20.0), 0.1);
@@ -80,7 +81,7 @@ final class FilterTest extends TestCase
 
     public function testPiecesJoinWithoutASeam(): void
     {
-        $biquads = [...(new LowCut(80.0, 24))->biquads(48_000), ...SpeechBand::without(48_000)];
+        $biquads = [...(new Colour(new LowCut(80.0, 24)))->biquads(48_000), ...SpeechBand::without(48_000)];
         $sound = self::stereo(Sound::noise(3, 4 * 9_600));
         $whole = (new Cascade($biquads))->stereo($sound);
         $cascade = new Cascade($biquads);

@@ -5,11 +5,21 @@ import { CORE } from "@/preview/constants";
 const RUN_UP = 0.1;
 const CROSSFADE = 0.03;
 
-/** Filters one after the other, by the numbers that the core renders with. Their last output; the input itself where there are none. */
+/**
+ * Filters one after the other, asked to be what the core's are. Their last output; the input itself where there are none. Nodes with coefficients of one's own would
+ * each take 40 ms to make: they listen to themselves ring out first.
+ */
 export function through(context: BaseAudioContext, input: AudioNode, filters: Filters): AudioNode {
   return filters.reduce<AudioNode>(
-    (before, [b0 = 1, b1 = 0, b2 = 0, a1 = 0, a2 = 0]) =>
-      before.connect(new IIRFilterNode(context, { feedforward: [b0, b1, b2], feedback: [1, a1, a2] })),
+    (before, { kind, hertz, q, db }) =>
+      before.connect(
+        new BiquadFilterNode(context, {
+          type: kind,
+          frequency: hertz,
+          Q: kind === "highpass" ? 20 * Math.log10(q) : q,
+          gain: db,
+        }),
+      ),
     input,
   );
 }
@@ -25,12 +35,7 @@ export class BandStage {
   constructor(context: BaseAudioContext, input: AudioNode) {
     const output = bus(context);
     const taken = bus(context);
-    const rates: Record<number, readonly (readonly number[])[]> = CORE.filters.speechBand;
-    const without = through(
-      context,
-      input,
-      (rates[context.sampleRate] ?? rates[CORE.rate] ?? []).map((row) => [...row]),
-    );
+    const without = through(context, input, [...CORE.filters.speechBand]);
     without.connect(output);
     without.connect(bus(context, -1)).connect(taken);
     input.connect(taken);

@@ -126,7 +126,9 @@ export class Player {
     if (attempt !== this.attempt) return;
     // What there is to set up is set up first, and what remains takes time as well.
     for (const track of this.store.getState().tracks) this.strip(track);
-    const lead = SOON + SETTING_UP * this.soonAt(start).length;
+    const lead =
+      SOON +
+      SETTING_UP * this.soonAt(start).reduce((sum, clip) => sum + 1 + (clip.filters?.length ?? 0) / 3, 0);
     // On a whole frame of the context's clock, so that segments join without being resampled.
     const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
     this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Filters } from "@/api/schema";
 import { opened, SECOND } from "@/test/mixes";
 import { Segments } from "./segments";
 import { positionAt, timeAt, Voice } from "./voice";
@@ -30,6 +31,7 @@ beforeEach(() => {
   starts.length = 0;
   vi.stubGlobal("GainNode", FakeNode);
   vi.stubGlobal("AudioBufferSourceNode", FakeSource);
+  vi.stubGlobal("BiquadFilterNode", FakeNode);
 });
 afterEach(() => vi.unstubAllGlobals());
 
@@ -39,10 +41,14 @@ const voiceClip = () => {
   return clip;
 };
 
-async function voice(from: number, fetchSegment = () => Promise.resolve(new ArrayBuffer(8))) {
+async function voice(
+  from: number,
+  fetchSegment = () => Promise.resolve(new ArrayBuffer(8)),
+  filters: Filters = [],
+) {
   const context = new FakeContext() as unknown as AudioContext & FakeContext;
   const segments = new Segments(context, fetchSegment);
-  const clip = voiceClip();
+  const clip = { ...voiceClip(), filters };
   for (let n = 0; n < 4; n++) await segments.load(clip.source, n);
   const anchor = { start: 1, from, rate: SECOND };
   return {
@@ -127,5 +133,20 @@ describe("the clock", () => {
     const anchor = { start: 12.5, from: 48000 * 3, rate: 48000 };
     expect(timeAt(anchor, 48000 * 4)).toBe(13.5);
     expect(positionAt(anchor, timeAt(anchor, 123456))).toBeCloseTo(123456, 6);
+  });
+
+  it("has its filters hear what comes before, and misses no sound where only that comes too late", async () => {
+    const cut: Filters = [{ kind: "highpass", hertz: 80, q: 0.71, db: 0 }];
+    const play = async (now: number) => {
+      starts.length = 0;
+      const { voice: v, context } = await voice(0, undefined, cut);
+      context.currentTime = now;
+      v.schedule(20 * SECOND);
+      return [starts[0]?.when, v.late];
+    };
+    const [early, none] = await play(0);
+    expect([early?.toFixed(2), none]).toEqual(["2.70", 0]);
+    expect(await play(2.9)).toEqual([expect.closeTo(2.9, 3), 0]);
+    expect(await play(3.1)).toEqual([expect.closeTo(3.1, 3), 1]);
   });
 });

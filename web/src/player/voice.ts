@@ -146,7 +146,12 @@ export class Voice {
     node.connect(this.input);
     const when = timeAt(this.anchor, position);
     const missed = this.context.currentTime - when;
-    if (missed > 0) this.late++;
+    // What filters hear before the clip begins is no sound that was missed.
+    if (
+      this.context.currentTime >
+      timeAt(this.anchor, Math.max(position, this.begins + this.clip.at - this.clip.in))
+    )
+      this.late++;
     const skip = Math.max(0, Math.ceil(missed * this.anchor.rate * speed));
     if (skip < frames) {
       node.start(
