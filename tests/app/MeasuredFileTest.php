@@ -28,7 +28,7 @@ final class MeasuredFileTest extends TestCase
 
     protected function tearDown(): void
     {
-        $this->spool->remove($this->work);
+        $this->spool->remove(\dirname($this->work));
     }
 
     #[DataProvider('sounds')]
