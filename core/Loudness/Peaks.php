@@ -156,11 +156,14 @@ final class Peaks
     {
         $hot = [];
         foreach ($moments as $moment) {
+            $first = intdiv($moment->from, $frames);
+            $points = [];
             for ($at = $moment->from; $at < $moment->to; $at = $end) {
                 $number = intdiv($at, $frames);
                 $end = min($moment->to, ($number + 1) * $frames);
-                $hot += $this->hot([1 => 32768.0 * max([0.0, ...array_map(abs(...), $coloured->samples($at, $end - $at))])], $number, 1, $frames);
+                $points[$number - $first + 1] = 32768.0 * max([0.0, ...array_map(abs(...), $coloured->samples($at, $end - $at))]);
             }
+            $hot += $this->hot($points, $first, \count($points), $frames);
         }
 
         return $this->joined(array_keys($hot), $frames, $span);
