@@ -34,7 +34,7 @@ require dirname(__DIR__).'/vendor/autoload.php';
 $kernel = new Kernel('prod', false);
 $kernel->boot();
 /** @var EntityManagerInterface $entities */
-$entities = $kernel->getContainer()->get('doctrine')->getManager();
+$entities = $kernel->getContainer()->get('doctrine.orm.entity_manager');
 $owner = $entities->getRepository(User::class)->findOneBy(['email' => $argv[1] ?? '']) ?? exit("No such account.\n");
 $project = $entities->getRepository(Project::class)->findOneBy(['name' => 'Big']) ?? exit("Begin a project named Big and bring a file of an hour in first.\n");
 $source = $entities->getRepository(Source::class)->findOneBy(['project' => $project])?->toMixSource() ?? exit("The file is not ready.\n");

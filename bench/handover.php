@@ -8,10 +8,12 @@
 declare(strict_types=1);
 
 require dirname(__DIR__).'/vendor/autoload.php';
+require __DIR__.'/seconds.php';
 
 use Wattage\App\Handover\About;
 use Wattage\App\Handover\FileMaker;
 use Wattage\App\Handover\FilmPicture;
+use Wattage\App\Handover\Made;
 use Wattage\App\Media\Coder;
 use Wattage\App\Media\Ffmpeg;
 use Wattage\App\Media\FilmCoder;
@@ -37,36 +39,21 @@ use Wattage\Core\Timeline\Stem;
 use Wattage\Core\Timeline\Track;
 use Wattage\Tests\support\PlainWav;
 
-const RATE = 48_000;
 $length = (int) ($argv[1] ?? 600);
-$dir = sys_get_temp_dir().'/wattage-bench-'.getmypid();
-mkdir($dir);
-register_shutdown_function(static fn () => exec('rm -rf '.escapeshellarg($dir)));
+$dir = directory();
 
 /** Processor seconds of this process and of those it has waited for. */
-function used(): float
-{
-    $sum = 0.0;
-    foreach ([0, 1] as $of) {
-        $used = getrusage($of);
-        $sum += $used['ru_utime.tv_sec'] + $used['ru_stime.tv_sec'] + ($used['ru_utime.tv_usec'] + $used['ru_stime.tv_usec']) / 1e6;
-    }
-
-    return $sum;
-}
-
 function took(callable $do): float
 {
-    $before = used();
+    $before = used(0) + used(1);
     $do();
 
-    return used() - $before;
+    return used(0) + used(1) - $before;
 }
 
 function ffmpeg(string ...$arguments): void
 {
-    $process = proc_open(['ffmpeg', '-v', 'error', '-y', ...$arguments], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
-    is_resource($process) && 0 === proc_close($process) || throw new RuntimeException(implode(' ', $arguments));
+    seconds(['ffmpeg', '-v', 'error', '-y', ...array_values($arguments)]);
 }
 
 $noise = 'anoisesrc=r=48000:a=%s:c=pink:d=%d:seed=%d,aformat=channel_layouts=stereo,tremolo=f=0.3:d=0.8';
@@ -81,7 +68,7 @@ foreach (['hardly any' => 0.25, 'now and then' => 0.9, 'far too much' => 1.0] as
         + took(static fn () => ffmpeg(...$in, ...['-af', 'ebur128', '-f', 'null', '-']));
     $guard = new PeakGuard(2, RATE, 0.8912509381337456);
     $ours = took(static function () use ($file, $guard): void {
-        $stream = fopen($file, 'r');
+        $stream = fopen($file, 'r') ?: throw new RuntimeException($file);
         while ('' !== ($bytes = (string) fread($stream, 38_400))) {
             $guard->push(FloatDecoder::decode($bytes));
         }
@@ -95,7 +82,7 @@ $sources = $tracks = [];
 for ($t = 0; $t < 4; ++$t) {
     $file = "{$dir}/track{$t}.s16";
     ffmpeg('-f', 'lavfi', '-i', sprintf($noise, 0.25, $length, $t), '-f', 's16le', $file);
-    $sources["s{$t}"] = new PcmStream(fopen($file, 'r'), PcmFormat::of(2, 16));
+    $sources["s{$t}"] = new PcmStream(fopen($file, 'r') ?: throw new RuntimeException($file), PcmFormat::of(2, 16));
     $keyframes = [];
     for ($second = 0; $second < $length; $second += 2) {
         $keyframes[] = new Keyframe($second * RATE, Decibels::of(($second / 2 + $t) % 2 ? -12.0 : 0.0), Ramp::line());
@@ -104,7 +91,7 @@ for ($t = 0; $t < 4; ++$t) {
 }
 $mix = Mix::of(RATE, FrameRate::F25, array_map(static fn (int $t): Source => new Source("s{$t}", 'S', $length * RATE, 2, Decibels::unchanged()), range(0, 3)), $tracks);
 $plain = took(static function () use ($mix, $sources, $dir): void {
-    PlainWav::write($mix, $sources, SampleFormat::Pcm24, fopen("{$dir}/plain.wav", 'w'));
+    PlainWav::write($mix, $sources, SampleFormat::Pcm24, fopen("{$dir}/plain.wav", 'w') ?: throw new RuntimeException($dir));
 });
 $maker = new FileMaker(new Coder('ffmpeg'), new Ffmpeg('ffmpeg', 'ffprobe'), new FilmPicture(new FilmCoder(new Coder('ffmpeg'), 'ffprobe')));
 $about = new About(new Tags('Bench'), 'bench', 'bench', new DateTimeImmutable());
@@ -115,6 +102,7 @@ foreach ([[FileFormat::Wav, 24, 0, -16.0], [FileFormat::Flac, 24, 0, -16.0], [Fi
     $seconds = took(static function () use (&$made, $maker, $format, $bits, $kbps, $loudness, $mix, $sources, $work, $about): void {
         $made = $maker->make(new FileOrder($format, $bits, $kbps, RATE, 2, Excerpt::programme(), Target::of($loudness, -1.0), false), $mix, $sources, static fn (): string => '', $work, $about, static fn () => null);
     });
+    /** @var Made $made */
     printf("handover, %-4s at %.0f LUFS: %5.1f s, ratio %.2f to the plain render; %.2f LUFS, %.2f dBTP, guard %.1f dB\n", $format->value, $loudness, $seconds, $seconds / $plain, $made->measured->integrated, $made->measured->truePeak, $made->acts->most);
     exec('rm -rf '.escapeshellarg($work));
 }

@@ -20,6 +20,19 @@ function directory(): string
 }
 
 /**
+ * @param int $of 0 for this process, 1 for those it has waited for
+ *
+ * @return float seconds of processor so far
+ */
+function used(int $of): float
+{
+    /** @var array<string, int> $used */
+    $used = getrusage($of);
+
+    return $used['ru_utime.tv_sec'] + $used['ru_stime.tv_sec'] + ($used['ru_utime.tv_usec'] + $used['ru_stime.tv_usec']) / 1e6;
+}
+
+/**
  * Runs a program.
  *
  * @param list<string> $command
@@ -28,20 +41,15 @@ function directory(): string
  */
 function seconds(array $command): array
 {
-    $cpu = static function (): float {
-        $used = getrusage(1) ?: [];
-
-        return $used['ru_utime.tv_sec'] + $used['ru_stime.tv_sec'] + ($used['ru_utime.tv_usec'] + $used['ru_stime.tv_usec']) / 1e6;
-    };
     $begun = microtime(true);
-    $before = $cpu();
+    $before = used(1);
     $process = proc_open($command, [1 => ['file', '/dev/null', 'w'], 2 => ['pipe', 'w']], $pipes);
     $said = is_resource($process) ? (string) stream_get_contents($pipes[2]) : '';
     if (!is_resource($process) || 0 !== proc_close($process)) {
         throw new RuntimeException('Failed: '.implode(' ', $command)."\n{$said}");
     }
 
-    return [microtime(true) - $begun, $cpu() - $before, $said];
+    return [microtime(true) - $begun, used(1) - $before, $said];
 }
 
 /**

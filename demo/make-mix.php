@@ -18,7 +18,10 @@ use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Source;
 
-$sources = $files = [];
+/** @var array<string, Source> $sources */
+$sources = [];
+/** @var array<string, string> $files */
+$files = [];
 $ffmpeg = new Ffmpeg('ffmpeg', 'ffprobe');
 $names = [
     'narrator' => ['narrator.ogg', 'Narrator'], 'wheelhouse' => ['deckhand-wheelhouse.flac', 'Deckhand, wheelhouse'],
@@ -89,6 +92,7 @@ $place('picture', 'picture', 0.0);
 $edit(['edit' => 'set-fader', 'track' => 'picture', 'fader' => -12.0]);
 $edit(['edit' => 'set-fader', 'track' => 'music', 'fader' => -3.0]);
 
+/** @var array{sources: list<array{id: string}>} $document */
 $document = MixDocument::toArray($mix);
 foreach ($document['sources'] as $i => $source) {
     $document['sources'][$i]['file'] = $files[$source['id']];

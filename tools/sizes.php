@@ -22,8 +22,9 @@ $files = $functions = [];
 $parser = (new ParserFactory())->createForHostVersion();
 foreach (['core', 'src'] as $tree) {
     foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator(__DIR__."/../{$tree}", FilesystemIterator::SKIP_DOTS)) as $file) {
-        $code = (string) file_get_contents((string) $file);
-        $path = $tree.'/'.substr((string) $file, strlen(__DIR__."/../{$tree}/"));
+        $of = $file instanceof SplFileInfo ? $file->getPathname() : throw new LogicException();
+        $code = (string) file_get_contents($of);
+        $path = $tree.'/'.substr($of, strlen(__DIR__."/../{$tree}/"));
         $files[$path] = substr_count($code, "\n");
         foreach ((new NodeFinder())->find($parser->parse($code) ?? [], static fn (Node $node): bool => $node instanceof FunctionLike) as $function) {
             $name = $function instanceof Node\Stmt\ClassMethod || $function instanceof Node\Stmt\Function_ ? $function->name->toString() : "closure in line {$function->getStartLine()}";

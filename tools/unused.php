@@ -16,8 +16,8 @@ $parser = (new ParserFactory())->createForHostVersion();
 $finder = new NodeFinder();
 $files = static function (string $tree): iterable {
     foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator(__DIR__."/../{$tree}", FilesystemIterator::SKIP_DOTS)) as $file) {
-        if (str_ends_with((string) $file, '.php')) {
-            yield $tree.substr((string) $file, strlen(__DIR__."/../{$tree}")) => (string) file_get_contents((string) $file);
+        if ($file instanceof SplFileInfo && str_ends_with($path = $file->getPathname(), '.php')) {
+            yield $tree.substr($path, strlen(__DIR__."/../{$tree}")) => (string) file_get_contents($path);
         }
     }
 };

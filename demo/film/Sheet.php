@@ -8,10 +8,10 @@ final class Sheet
     public const WIDTH = 1280;
     public const HEIGHT = 720;
 
-    /** @var list<string> */
+    /** @var array<int, string> by height */
     private array $rows = [];
 
-    /** @var list<array{float, float, float}> what each row was first filled with, for light that shines on it */
+    /** @var array<int, array{float, float, float}> what each row was first filled with, for light that shines on it */
     private array $ground = [];
 
     /** @param array<int, array{int|float, int|float, int|float}> $stops colours by height, top to bottom */

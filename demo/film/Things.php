@@ -57,27 +57,37 @@ final class Things
         }
     }
 
+    /**
+     * @param float $along px of one to the right, negative where she goes the other way
+     * @param list<array{int|float, int|float}> $points from amidships at the water line
+     *
+     * @return list<array{float, float}>
+     */
+    private static function aboard(float $x, float $y, float $along, float $size, array $points): array
+    {
+        return array_map(static fn (array $p): array => [$x + $along * $p[0], $y + $size * $p[1]], $points);
+    }
+
     /** The ferry from the side; (x, y) is amidships at the water line, size 1 is 200 px long. */
     public static function ferry(Sheet $sheet, float $x, float $y, float $size, float $t, int $way = 1): void
     {
         $y += sin($t * 0.9) * 3 * $size;
-        $at = static fn (array $points): array => array_map(static fn (array $p): array => [$x + $way * $p[0] * $size, $y + $p[1] * $size], $points);
-        $sheet->shape($at([[-100, -22], [104, -22], [88, 10], [-84, 10]]), [196, 180, 146]);
-        $sheet->shape($at([[-97, -4], [96, -4], [88, 10], [-84, 10]]), [120, 48, 36]);
-        $sheet->shape($at([[-62, -52], [40, -52], [40, -22], [-62, -22]]), self::BONE);
-        $sheet->shape($at([[2, -78], [34, -78], [38, -52], [-4, -52]]), [214, 198, 164]);
-        $sheet->shape($at([[-40, -82], [-24, -82], [-22, -52], [-42, -52]]), [92, 42, 34]);
-        $sheet->shape($at([[-88, -60], [-86, -60], [-86, -22], [-88, -22]]), [150, 140, 120]);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[-100, -22], [104, -22], [88, 10], [-84, 10]]), [196, 180, 146]);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[-97, -4], [96, -4], [88, 10], [-84, 10]]), [120, 48, 36]);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[-62, -52], [40, -52], [40, -22], [-62, -22]]), self::BONE);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[2, -78], [34, -78], [38, -52], [-4, -52]]), [214, 198, 164]);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[-40, -82], [-24, -82], [-22, -52], [-42, -52]]), [92, 42, 34]);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[-88, -60], [-86, -60], [-86, -22], [-88, -22]]), [150, 140, 120]);
         for ($i = 0; $i < 6; ++$i) {
-            $sheet->shape($at([[-54 + 15 * $i, -45], [-46 + 15 * $i, -45], [-46 + 15 * $i, -35], [-54 + 15 * $i, -35]]), self::LAMP);
+            $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[-54 + 15 * $i, -45], [-46 + 15 * $i, -45], [-46 + 15 * $i, -35], [-54 + 15 * $i, -35]]), self::LAMP);
         }
-        $sheet->shape($at([[8, -73], [30, -73], [32, -62], [6, -62]]), [255, 226, 160]);
-        [[$lampX, $lampY]] = $at([[-87, -64]]);
+        $sheet->shape(self::aboard($x, $y, $way * $size, $size, [[8, -73], [30, -73], [32, -62], [6, -62]]), [255, 226, 160]);
+        [[$lampX, $lampY]] = self::aboard($x, $y, $way * $size, $size, [[-87, -64]]);
         $sheet->glow($lampX, $lampY, 34 * $size, self::LAMP, 0.8);
         $sheet->disc($lampX, $lampY, 4 * $size, [255, 240, 200]);
         for ($i = 0; $i < 5; ++$i) {
             $age = fmod($t * 0.5 + $i / 5, 1.0);
-            [[$smokeX, $smokeY]] = $at([[-32 - 50 * $age, -86 - 46 * $age]]);
+            [[$smokeX, $smokeY]] = self::aboard($x, $y, $way * $size, $size, [[-32 - 50 * $age, -86 - 46 * $age]]);
             $sheet->disc($smokeX, $smokeY, (5 + 16 * $age) * $size, [96, 100, 106], 0.4 * (1 - $age));
         }
     }

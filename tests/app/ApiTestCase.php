@@ -35,7 +35,7 @@ abstract class ApiTestCase extends WebTestCase
     protected function user(string $name = 'Ada'): User
     {
         $user = new User(bin2hex(random_bytes(6)).'@wattage.example', $name);
-        $user->setPassword(static::getContainer()->get(UserPasswordHasherInterface::class)->hashPassword($user, 'long enough'));
+        $user->setPassword(self::service(UserPasswordHasherInterface::class)->hashPassword($user, 'long enough'));
         $this->entities()->persist($user);
         $this->entities()->flush();
 
@@ -82,15 +82,25 @@ abstract class ApiTestCase extends WebTestCase
             $server['HTTP_'.strtoupper(strtr($name, '-', '_'))] = $value;
         }
         $this->browser->request($method, $path, server: $server, content: \is_array($body) ? json_encode($body, \JSON_THROW_ON_ERROR) : (string) $body);
+        /** @var array<string, mixed>|scalar|null $json */
         $json = json_decode((string) $this->browser->getInternalResponse()->getContent(), true);
 
         return \is_array($json) ? $json : [];
     }
 
+    /** What a refusal says. */
+    protected function refusal(string $method, string $path): string
+    {
+        $detail = $this->call($method, $path)['detail'] ?? null;
+        self::assertIsString($detail);
+
+        return $detail;
+    }
+
     /**
      * @param array<string, mixed> $edit
      *
-     * @return array<string, mixed>
+     * @return Answer<'Step'>
      */
     protected function edit(string $project, array $edit, ?int $base = null): array
     {
@@ -106,13 +116,16 @@ abstract class ApiTestCase extends WebTestCase
      *
      * @param ?array<mixed> $body
      *
-     * @return array<string, mixed>
+     * @return Answer<'Step'>
      */
     protected function step(string $method, string $project, string $step, ?array $body = null, ?int $base = null): array
     {
         $base ??= $this->call('GET', "/api/projects/{$project}/mix")['revision'];
 
-        return $this->call($method, "/api/projects/{$project}/{$step}", $body, ['If-Match' => "\"{$base}\""]);
+        /** @var Answer<'Step'> $found */
+        $found = $this->call($method, "/api/projects/{$project}/{$step}", $body, ['If-Match' => "\"{$base}\""]);
+
+        return $found;
     }
 
     protected function newProject(string $name = 'Crossing'): string
@@ -137,7 +150,7 @@ abstract class ApiTestCase extends WebTestCase
      *
      * @param int<1, max> $piece bytes
      *
-     * @return array<string, mixed> the source as it then is
+     * @return Answer<'Source'> the source as it then is
      */
     protected function bringIn(string $project, string $name, string $bytes, int $piece = 50_000): array
     {
@@ -154,10 +167,11 @@ abstract class ApiTestCase extends WebTestCase
         return $this->sourceNow($project, $source['id']);
     }
 
-    /** @return array<string, mixed> */
+    /** @return Answer<'Source'> */
     protected function sourceNow(string $project, string $id): array
     {
         foreach ($this->call('GET', "/api/projects/{$project}/sources")['sources'] as $source) {
+            /** @var Answer<'Source'> $source */
             if ($source['id'] === $id) {
                 return $source;
             }
@@ -173,6 +187,15 @@ abstract class ApiTestCase extends WebTestCase
         $this->entities()->clear();
     }
 
+    /** Where the application under test keeps its files. */
+    protected static function storage(): string
+    {
+        $path = $_SERVER['WATTAGE_STORAGE'] ?? null;
+        self::assertIsString($path);
+
+        return $path;
+    }
+
     /** @phpstan-impure */
     protected function statusCode(): int
     {
@@ -184,9 +207,24 @@ abstract class ApiTestCase extends WebTestCase
         return $this->browser->getResponse();
     }
 
+    /**
+     * @template T of object
+     *
+     * @param class-string<T> $class
+     *
+     * @return T
+     */
+    protected static function service(string $class): object
+    {
+        $service = static::getContainer()->get($class);
+        self::assertInstanceOf($class, $service);
+
+        return $service;
+    }
+
     protected function entities(): EntityManagerInterface
     {
-        return static::getContainer()->get(EntityManagerInterface::class);
+        return self::service(EntityManagerInterface::class);
     }
 
     protected function sourceCount(string $project): int

@@ -61,8 +61,9 @@ final class ArchiveTest extends ApiTestCase
         $other = $this->newProject('Again');
         $this->bringIn($other, 'ferry.zip', $archive, 1 << 20);
         self::assertSame([], array_filter(array_column($this->call('GET', "/api/projects/{$other}/sources")['sources'], 'problem')));
-        [$a, $b] = array_map(fn (string $id): array => $this->call('GET', "/api/projects/{$id}/mix.json"), [$demo, $other]);
-        self::assertSame(array_map(static fn (array $t): array => [$t['name'], \count($t['clips'])], $a['tracks']), array_map(static fn (array $t): array => [$t['name'], \count($t['clips'])], $b['tracks']));
+        [$a, $b] = array_map(fn (string $id): array => $this->call('GET', "/api/projects/{$id}/mix")['mix'], [$demo, $other]);
+        self::assertSame(array_map(static fn (array $t): array => [$t['name'], $t['stem']], $a['tracks']), array_map(static fn (array $t): array => [$t['name'], $t['stem']], $b['tracks']));
+        self::assertSame(array_map(static fn (array $c): array => [$c['track'], $c['at']], $a['clips']), array_map(static fn (array $c): array => [$c['track'], $c['at']], $b['clips']));
         self::assertSame(\count($this->call('GET', "/api/projects/{$demo}/snapshots")['snapshots']), \count($this->call('GET', "/api/projects/{$other}/snapshots")['snapshots']));
     }
 
@@ -94,14 +95,25 @@ final class ArchiveTest extends ApiTestCase
         self::assertSame(0, \count($this->call('GET', "/api/projects/{$project}/sources")['sources']));
     }
 
-    /** @return iterable<string, array{Closure(): string, string}> */
-    public static function hostile(): iterable
+    /**
+     * @param array<string, mixed> $part
+     * @param array<string, string> $more
+     *
+     * @return array<string, string> files of an archive that nothing is wrong with
+     */
+    private static function project(array $part = [], array $more = []): array
     {
-        $project = static fn (array $part = [], array $more = []): array => [
+        return [
             'project.json' => (string) json_encode([...['format' => 'wattage-project', 'version' => 1, 'name' => 'X', 'sources' => [], 'snapshots' => []], ...$part]),
             'mix.json' => '{"format":"wattage-mix","version":1,"rate":48000,"frameRate":"25","sources":[],"tracks":[]}',
             ...$more,
         ];
+    }
+
+    /** @return iterable<string, array{Closure(): string, string}> */
+    public static function hostile(): iterable
+    {
+        $project = self::project(...);
         $voice = ['id' => 'a', 'name' => 'a.wav', 'file' => 'media/a.wav', 'sha256' => str_repeat('0', 64)];
         $past = static fn (): array => $project(['sources' => [[...$voice, 'sha256' => hash('sha256', self::media(1.0, 1))]]], ['media/a.wav' => self::media(1.0, 1), 'mix.json' => '{"format":"wattage-mix","version":1,"rate":48000,"frameRate":"25","sources":[{"id":"a","name":"A","length":900000,"channels":1,"gain":0}],"tracks":[{"id":"t","name":"T","stem":"speech","clips":[{"id":"c","source":"a","name":"C","at":0,"in":0,"length":800000}]}]}']);
         yield 'a path that leads out' => [static fn (): string => self::zip($project([], ['../../etc/cron.d/x' => 'x'])), 'names in it lead out of it'];

@@ -153,8 +153,8 @@ final class CommandTest extends ApiTestCase
         $file = Sound::file('', '.wav');
         Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'aevalsrc=0.1*sin(2*PI*1000*t):s=48000:d=6:c=mono', $file]);
         self::assertSame(3, $command->execute(['file' => $file, '--format' => 'json', '--target' => '-16']));
+        /** @var array{outcome: array{integrated: float, truePeak: float, met: bool}, sha256: string, mix: null} $found */
         $found = json_decode($command->getDisplay(), true);
-        self::assertIsArray($found);
         // A 1 kHz sine of −20 dBFS in one channel reads −23.0 LUFS: EBU Tech 3341, for one of two channels.
         self::assertEqualsWithDelta([-23.0, -20.0], [$found['outcome']['integrated'], $found['outcome']['truePeak']], 0.1);
         self::assertSame([false, hash_file('sha256', $file), null], [$found['outcome']['met'], $found['sha256'], $found['mix']]);

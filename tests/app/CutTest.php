@@ -55,7 +55,9 @@ final class CutTest extends ApiTestCase
         $out = $this->call('GET', "/api/projects/{$project}/mix.otio");
         $found = $this->call('POST', "/api/projects/{$project}/cut", $out);
         self::assertSame([2, 2, []], [$found['clips'], $found['found'], $found['left']]);
-        self::assertSame([[0, 100, 96_000], [90_000, 0, 48_000]], array_map(static fn (array $c): array => [$c['at'], $c['in'], $c['length']], $found['edit']['tracks'][0]['clips']));
+        /** @var array{tracks: list<array{clips: list<array{at: int, in: int, length: int}>}>} $edit */
+        $edit = $found['edit'];
+        self::assertSame([[0, 100, 96_000], [90_000, 0, 48_000]], array_map(static fn (array $c): array => [$c['at'], $c['in'], $c['length']], $edit['tracks'][0]['clips']));
     }
 
     public function testAChangedCutComesInWithTheBalanceKeptAndInOneStep(): void
@@ -94,8 +96,8 @@ final class CutTest extends ApiTestCase
         self::assertSame(200, $this->statusCode());
         $mixes = array_map(fn (string $id): array => $this->call('GET', "/api/projects/{$id}/mix.json"), [$project, $other]);
         self::assertSame($mixes[0], json_decode(str_replace($ids[1], $ids[0], (string) json_encode($mixes[1], \JSON_PRESERVE_ZERO_FRACTION)), true));
-        $forged = $whole;
-        $forged['mix']['tracks'][0]['clips'][0]['source'] = $forged['mix']['sources'][0]['id'] = $ids[0];
+        /** @var array<string, mixed> $forged */
+        $forged = json_decode(str_replace($ids[1], $ids[0], (string) json_encode($whole)), true);
         $this->edit($other, $forged);
         self::assertSame(422, $this->statusCode(), 'a source of another project');
     }
@@ -108,7 +110,9 @@ final class CutTest extends ApiTestCase
         $edl = "TITLE: Reel 4\nFCM: NON-DROP FRAME\n\n001  HOST     A     C        01:00:02:00 01:00:04:00 10:00:00:00 10:00:02:00\n* FROM CLIP NAME: HOST.WAV\n";
         $this->browser->request('POST', "/api/projects/{$project}/cut", server: ['HTTP_X-CSRF-TOKEN' => $this->call('GET', '/api/session')['csrf'], 'CONTENT_TYPE' => 'text/plain'], content: $edl);
         self::assertSame(200, $this->statusCode());
-        $this->edit($project, json_decode((string) $this->response()->getContent(), true)['edit']);
+        /** @var array{edit: array<string, mixed>} $found */
+        $found = json_decode((string) $this->response()->getContent(), true);
+        $this->edit($project, $found['edit']);
         $clip = $this->call('GET', "/api/projects/{$project}/mix")['mix']['clips'][0];
         self::assertSame([0, 96_000, 96_000], [$clip['at'], $clip['in'], $clip['length']], 'its timecode begins at an hour');
         $this->browser->request('GET', "/api/projects/{$project}/mix.edl");
@@ -145,9 +149,22 @@ final class CutTest extends ApiTestCase
      */
     private static function otio(array $tracks): array
     {
-        $time = static fn (int $value): array => ['OTIO_SCHEMA' => 'RationalTime.1', 'value' => $value, 'rate' => 25];
-        $clip = static fn (array $c): array => ['OTIO_SCHEMA' => 'Clip.2', 'name' => $c[0], 'source_range' => ['OTIO_SCHEMA' => 'TimeRange.1', 'start_time' => $time($c[1]), 'duration' => $time($c[2])], 'media_references' => ['DEFAULT_MEDIA' => ['OTIO_SCHEMA' => 'ExternalReference.1', 'target_url' => "file:///cut/{$c[0]}"]]];
+        return ['OTIO_SCHEMA' => 'Timeline.1', 'name' => 'Reel', 'tracks' => ['OTIO_SCHEMA' => 'Stack.1', 'children' => array_map(static fn (array $t): array => ['OTIO_SCHEMA' => 'Track.1', 'kind' => 'Audio', 'name' => $t[0], 'children' => array_map(self::clip(...), $t[1])], $tracks)]];
+    }
 
-        return ['OTIO_SCHEMA' => 'Timeline.1', 'name' => 'Reel', 'tracks' => ['OTIO_SCHEMA' => 'Stack.1', 'children' => array_map(static fn (array $t): array => ['OTIO_SCHEMA' => 'Track.1', 'kind' => 'Audio', 'name' => $t[0], 'children' => array_map($clip, $t[1])], $tracks)]];
+    /**
+     * @param array{string, int, int} $c
+     *
+     * @return array<string, mixed>
+     */
+    private static function clip(array $c): array
+    {
+        return ['OTIO_SCHEMA' => 'Clip.2', 'name' => $c[0], 'source_range' => ['OTIO_SCHEMA' => 'TimeRange.1', 'start_time' => self::time($c[1]), 'duration' => self::time($c[2])], 'media_references' => ['DEFAULT_MEDIA' => ['OTIO_SCHEMA' => 'ExternalReference.1', 'target_url' => "file:///cut/{$c[0]}"]]];
+    }
+
+    /** @return array<string, mixed> */
+    private static function time(int $frames): array
+    {
+        return ['OTIO_SCHEMA' => 'RationalTime.1', 'value' => $frames, 'rate' => 25];
     }
 }

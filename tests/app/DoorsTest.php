@@ -138,7 +138,7 @@ final class DoorsTest extends ApiTestCase
         self::assertSame(404, $this->statusCode());
         $this->call('GET', '/api/metrics', null, ['Authorization' => 'Bearer ']);
         self::assertSame(404, $this->statusCode(), 'no token is none');
-        $figures = static::getContainer()->get(\Wattage\App\Upkeep\Monitor::class)->figures();
+        $figures = self::service(\Wattage\App\Upkeep\Monitor::class)->figures();
         self::assertArrayHasKey('wattage_jobs_waiting', $figures);
         self::assertGreaterThan(0, $figures['wattage_store_free_bytes'][1]);
     }

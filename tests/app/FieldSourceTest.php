@@ -53,6 +53,7 @@ final class FieldSourceTest extends ApiTestCase
         $first = $this->bringIn($project, 'a.wav', self::wav(1, Sound::pcm16(Sound::sine(300, 0.1, 96_000)), self::bext(36_000 * 48_000)));
         $second = $this->bringIn($project, 'b.wav', self::wav(1, Sound::pcm16(Sound::sine(400, 0.1, 44_100)), self::bext((int) (36_001.5 * 44_100)), 44_100));
         self::assertSame([36_000 * 48_000, (int) (36_001.5 * 48_000)], [$first['beganAt'], $second['beganAt']]);
+        /** @var array{tracks: list<array{clips: list<array{at: int}>}>} $edit */
         $edit = $this->call('POST', "/api/projects/{$project}/together", ['sources' => [$first['id'], $second['id']], 'byTime' => true])['edit'];
         self::assertSame([0, 72_000], [$edit['tracks'][0]['clips'][0]['at'], $edit['tracks'][1]['clips'][0]['at']]);
         $third = $this->bringIn($project, 'c.wav', self::media(1.0, 1));

@@ -120,7 +120,7 @@ final class FiguresTest extends ApiTestCase
         $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", ['rule' => [...$rule, 'follows' => true]])['edit']);
         $back = $this->edit($project, ['edit' => 'move-clip', 'clip' => 'v', 'track' => 's', 'at' => 0]);
         self::assertSame([], $this->figures($project, $back['revision'])['outOfDate']);
-        self::assertNotSame([], $back['changes']['changedTracks'][0]['ducking']);
+        self::assertNotEmpty($back['changes']['changedTracks'][0]['ducking']['curve']);
 
         $gone = $this->edit($project, $this->call('POST', "/api/projects/{$project}/ducking", ['without' => 'r'])['edit']);
         self::assertSame([[], false], [$gone['changes']['rules'], isset($gone['changes']['changedTracks'][0]['ducking'])]);
@@ -154,7 +154,6 @@ final class FiguresTest extends ApiTestCase
         self::assertSame([], array_merge(...array_column($this->call('GET', "/api/projects/{$project}/revisions/{$revision}/moments/9")['meters'], 'momentary')), 'after the end there is nothing');
 
         $figures = $this->figures($project, $revision);
-        self::assertSame(['off', 'met', 'mayPass'], array_keys($figures['verdict']));
         self::assertFalse($figures['verdict']['met']);
         self::assertSame([['track' => 'a', 'above' => true]], array_map(static fn (array $a): array => \array_slice($a, 0, 2), $figures['astray']));
         self::assertEqualsWithDelta(7.0, $figures['astray'][0]['worst'], 0.15);
@@ -175,9 +174,11 @@ final class FiguresTest extends ApiTestCase
         }
         $plan = $this->call('POST', "/api/projects/{$project}/even-up", ['clips' => ['a', 'b'], 'by' => 'average', 'to' => ['clip' => 'a']]);
         self::assertEqualsWithDelta(9.0, $plan['rows'][1]['by'], 0.05);
-        self::assertSame([['clip' => 'b', 'gain' => $plan['edit']['gains'][0]['gain']]], $plan['edit']['gains']);
+        /** @var list<array{clip: string, gain: float}> $gains */
+        $gains = $plan['edit']['gains'] ?? [];
+        self::assertSame(['b'], array_column($gains, 'clip'));
         self::assertSame(['b'], array_column($plan['clips'], 'id'));
-        self::assertEqualsWithDelta($plan['edit']['gains'][0]['gain'], $plan['clips'][0]['level'], 0.001);
+        self::assertEqualsWithDelta($gains[0]['gain'], $plan['clips'][0]['level'], 0.001);
         self::assertSame('Even up tone', str_replace('voice.wav', 'tone', $this->edit($project, $plan['edit'])['label']));
         $stem = $this->call('POST', "/api/projects/{$project}/even-up", ['clips' => ['a'], 'by' => 'average', 'to' => 'stem']);
         self::assertEquals(-20, $stem['rows'][0]['target']);
@@ -218,11 +219,12 @@ final class FiguresTest extends ApiTestCase
         self::assertStringContainsString('figures.csv', (string) $this->browser->getResponse()->headers->get('Content-Disposition'));
         $lines = explode("\r\n", trim($this->browser->getInternalResponse()->getContent()));
         self::assertSame('seconds,momentary_lufs,short_term_lufs,speech_momentary_lufs,rest_momentary_lufs,clearance_lu', $lines[0]);
+        /** @var array{columns: list<string>, rows: non-empty-list<list<?float>>, summary: array{programme: array{maxMomentary: float}}} $json */
         $json = $this->call('GET', "/api/projects/{$project}/revisions/{$revision}/figures.json");
         self::assertSame(explode(',', $lines[0]), $json['columns']);
         self::assertCount(\count($lines) - 1, $json['rows']);
         self::assertNull($json['rows'][0][1], 'no whole window yet');
-        self::assertEqualsWithDelta($json['summary']['programme']['maxMomentary'], max(array_column($json['rows'], 1)), 0.05);
+        self::assertEqualsWithDelta($json['summary']['programme']['maxMomentary'], max(-100.0, ...array_column($json['rows'], 1)), 0.05);
         self::assertSame((string) $json['rows'][9][1], explode(',', $lines[10])[1]);
     }
 
@@ -250,7 +252,7 @@ final class FiguresTest extends ApiTestCase
         return Sound::run(['ffmpeg', '-v', 'error', '-f', 'lavfi', '-i', "aevalsrc={$expression}:s=48000:d=6", '-f', 'wav', '-']);
     }
 
-    /** @return array<string, mixed> */
+    /** @return Answer<'Figures'> */
     private function figures(string $project, int $revision): array
     {
         return $this->call('GET', "/api/projects/{$project}/revisions/{$revision}/figures");

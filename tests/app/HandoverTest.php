@@ -21,7 +21,7 @@ final class HandoverTest extends ApiTestCase
         [$delivery] = $this->handOver($project, [$order + ['target' => ['loudness' => -17.0, 'truePeak' => -1.5]]]);
         self::assertSame('done', $delivery['state'], $delivery['problem'] ?? '');
         $file = $this->fetch($delivery);
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-show_format', '-show_chapters', '-of', 'json', $file]), true);
+        $found = Sound::probe($file);
         self::assertSame([$codec, $rate, $channels], [$found['streams'][0]['codec_name'], (int) $found['streams'][0]['sample_rate'], $found['streams'][0]['channels']]);
         self::assertEqualsWithDelta(12.0, (float) $found['format']['duration'], 0.1);
 
@@ -65,7 +65,7 @@ final class HandoverTest extends ApiTestCase
         $bytes = (string) file_get_contents($file);
         $bext = substr($bytes, (int) strpos($bytes, 'bext') + 8, 602);
         [, $version] = unpack('v', $bext, 346) ?: [];
-        $loudness = array_map(static fn (int $v): float => ($v >= 32_768 ? $v - 65_536 : $v) / 100, array_values(unpack('v5', $bext, 412) ?: []));
+        $loudness = array_map(static fn (int $v): float => ($v >= 32_768 ? $v - 65_536 : $v) / 100, Sound::integers('v5', $bext, 412));
         self::assertSame(2, $version);
         self::assertSame(48_000, (unpack('P', $bext, 338) ?: [])[1] ?? null, 'time reference');
         $outcome = $delivery['outcome'];
@@ -73,16 +73,17 @@ final class HandoverTest extends ApiTestCase
         $theirs = self::ebur128($file);
         self::assertEqualsWithDelta([$theirs['I'], $theirs['LRA']], \array_slice($loudness, 0, 2), 0.2);
 
-        $probed = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_format', '-of', 'json', $file]), true)['format'];
+        $probed = Sound::probe($file)['format'];
         self::assertEqualsWithDelta(9.0, (float) $probed['duration'], 0.001);
-        self::assertSame(['The Crossing', 'Ada', '48000'], [$probed['tags']['title'], $probed['tags']['artist'], $probed['tags']['time_reference']]);
-        self::assertStringContainsString('A=PCM,F=48000,W=24,M=stereo', $probed['tags']['coding_history']);
+        $tags = $probed['tags'] ?? [];
+        self::assertSame(['The Crossing', 'Ada', '48000'], [$tags['title'], $tags['artist'], $tags['time_reference']]);
+        self::assertStringContainsString('A=PCM,F=48000,W=24,M=stereo', $tags['coding_history']);
         $mediainfo = Sound::run(['mediainfo', '--Full', $file]);
         self::assertStringContainsString('The Crossing', $mediainfo);
         // Cue points at the markers, by frames of the file, with their names.
         $cue = (int) strpos($bytes, 'cue ');
-        self::assertSame([2, 1, 48_000], array_values(unpack('V3', $bytes, $cue + 8) ?: []));
-        self::assertSame([2, 192_000], array_values(unpack('V2', $bytes, $cue + 12 + 24) ?: []));
+        self::assertSame([2, 1, 48_000], Sound::integers('V3', $bytes, $cue + 8));
+        self::assertSame([2, 192_000], Sound::integers('V2', $bytes, $cue + 12 + 24));
         self::assertStringContainsString("Überfahrt\0", $bytes);
     }
 
@@ -93,7 +94,7 @@ final class HandoverTest extends ApiTestCase
         $this->edit($project, ['edit' => 'add-marker', 'marker' => 'k0', 'at' => 0, 'name' => 'Casting off']);
         $this->edit($project, ['edit' => 'add-marker', 'marker' => 'k1', 'at' => 288_000, 'name' => 'Fog = horn; #2']);
         [$delivery] = $this->handOver($project, [['format' => $format]], ['tags' => ['title' => 'Episode 3: Fog', 'programme' => 'The Salt Ferry', 'author' => 'Ada Okoro']]);
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_chapters', '-show_format', '-show_streams', '-of', 'json', $this->fetch($delivery)]), true);
+        $found = Sound::probe($this->fetch($delivery));
         $tags = array_change_key_case(($found['format']['tags'] ?? []) + ($found['streams'][0]['tags'] ?? []));
         self::assertSame(['Episode 3: Fog', 'The Salt Ferry', 'Ada Okoro'], [$tags['title'], $tags['album'], $tags['artist']]);
         self::assertSame(['Casting off', 'Fog = horn; #2'], array_column(array_column($found['chapters'], 'tags'), 'title'));
@@ -115,14 +116,14 @@ final class HandoverTest extends ApiTestCase
         $stems = array_map(static fn (string $stem): array => $target + ['part' => 'stem', 'stem' => $stem, 'asProgramme' => true], ['speech', 'music', 'ambience', 'effects']);
         $deliveries = $this->handOver($project, [$target, ...$stems]);
         self::assertGreaterThan(0.5, $deliveries[0]['outcome']['guard']['most']);
-        $sound = fn (array $delivery): array => array_values(unpack('g*', Sound::run(['ffmpeg', '-v', 'error', '-i', $this->fetch($delivery), '-f', 'f32le', '-'])) ?: []);
-        $whole = $sound($deliveries[0]);
+        $sound = static fn (string $file): array => Sound::floats(Sound::run(['ffmpeg', '-v', 'error', '-i', $file, '-f', 'f32le', '-']));
+        $whole = $sound($this->fetch($deliveries[0]));
         foreach (\array_slice($deliveries, 1) as $stem) {
-            foreach ($sound($stem) as $i => $sample) {
+            foreach ($sound($this->fetch($stem)) as $i => $sample) {
                 $whole[$i] -= $sample;
             }
         }
-        self::assertLessThan(10.0 ** (-120.0 / 20.0), max(max($whole), -min($whole)));
+        self::assertLessThan(10.0 ** (-120.0 / 20.0), max(array_map(abs(...), $whole) ?: [1.0]));
     }
 
     public function testPartsHaveWhatTheyAreNamedAfter(): void
@@ -205,9 +206,9 @@ final class HandoverTest extends ApiTestCase
         self::assertSame($hash($film), $hash($made), 'copied, not coded');
         self::assertEqualsWithDelta(-16.0, self::ebur128($made)['I'], 0.1);
         self::assertInStep($made, 4);
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-show_format', '-of', 'json', $made]), true);
+        $found = Sound::probe($made);
         self::assertSame(['h264', 'aac', 'mov_text'], array_column($found['streams'], 'codec_name'), 'captions are a track of it');
-        self::assertSame('The Crossing', $found['format']['tags']['title']);
+        self::assertSame('The Crossing', $found['format']['tags']['title'] ?? null);
     }
 
     public function testAFilmAsMatroskaHasItsSoundWithoutLossAndItsPictureAsItWas(): void
@@ -219,11 +220,11 @@ final class HandoverTest extends ApiTestCase
         $hash = static fn (string $file): string => Sound::run(['ffmpeg', '-v', 'error', '-i', $file, '-map', '0:v', '-c', 'copy', '-bsf:v', 'h264_mp4toannexb', '-f', 'framemd5', '-']);
         $frames = static fn (string $file): int => substr_count($hash($file), "\n0,");
         self::assertSame($frames($film), $frames($this->fetch($whole)));
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-show_chapters', '-of', 'json', $this->fetch($whole)]), true);
+        $found = Sound::probe($this->fetch($whole));
         self::assertSame([['h264', 'flac', 'subrip'], ['Fog']], [array_column($found['streams'], 'codec_name'), array_map(static fn (array $c): string => $c['tags']['title'], $found['chapters'])]);
         self::assertInStep($this->fetch($whole), 4);
         self::assertInStep($this->fetch($cut), 3);
-        self::assertSame('vp9', json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $this->fetch($cut)]), true)['streams'][0]['codec_name'], 'what has to be coded is coded in the open');
+        self::assertSame('vp9', Sound::probe($this->fetch($cut))['streams'][0]['codec_name'], 'what has to be coded is coded in the open');
     }
 
     public function testACoverPictureGoesIntoTheFilesAndOnlyAPictureIsOne(): void
@@ -241,7 +242,7 @@ final class HandoverTest extends ApiTestCase
         self::assertSame(204, $put($picture));
         foreach ($this->handOver($project, [['format' => 'mp3'], ['format' => 'aac'], ['format' => 'flac'], ['format' => 'opus'], ['format' => 'wav']]) as $delivery) {
             self::assertSame('done', $delivery['state'], $delivery['problem'] ?? '');
-            $streams = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $this->fetch($delivery)]), true)['streams'];
+            $streams = Sound::probe($this->fetch($delivery))['streams'];
             $covers = array_values(array_filter($streams, static fn (array $s): bool => 1 === $s['disposition']['attached_pic']));
             $expected = \in_array($delivery['order']['format'], ['opus', 'wav'], true) ? [] : [1400];
             self::assertSame($expected, array_column($covers, 'width'), $delivery['name']);
@@ -276,7 +277,7 @@ final class HandoverTest extends ApiTestCase
         self::assertSame(['done', 'done'], [$delivery['state'], $cut['state']], ($delivery['problem'] ?? '').($cut['problem'] ?? ''));
         self::assertInStep($this->fetch($delivery), 4);
         self::assertInStep($this->fetch($cut), 2);
-        $probed = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $this->fetch($delivery)]), true)['streams'];
+        $probed = Sound::probe($this->fetch($delivery))['streams'];
         self::assertEqualsWithDelta(9.52, (float) $probed[0]['duration'], 0.05);
     }
 
@@ -306,7 +307,7 @@ final class HandoverTest extends ApiTestCase
         $project = $this->programme();
         $this->edit($project, ['edit' => 'add-marker', 'marker' => 'k', 'at' => 240_000, 'name' => 'Fog']);
         $this->edit($project, ['edit' => 'set-captions', 'text' => "WEBVTT\n\n00:01.000 --> 00:02.500\nCast off\n"]);
-        self::assertSame(['version' => '1.2.0', 'chapters' => [['startTime' => 5, 'title' => 'Fog']]], $this->call('GET', "/api/projects/{$project}/chapters.json"));
+        self::assertJsonStringEqualsJsonString('{"version": "1.2.0", "chapters": [{"startTime": 5, "title": "Fog"}]}', (string) json_encode($this->call('GET', "/api/projects/{$project}/chapters.json")));
         $this->browser->request('GET', "/api/projects/{$project}/captions.vtt");
         self::assertSame("WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nCast off\n", $this->browser->getInternalResponse()->getContent());
         self::assertStringContainsString('Cast off', Sound::run(['ffmpeg', '-v', 'error', '-i', Sound::file((string) $this->browser->getInternalResponse()->getContent(), '.vtt'), '-f', 'srt', '-']));
@@ -328,6 +329,7 @@ final class HandoverTest extends ApiTestCase
         $before = $this->call('GET', "/api/projects/{$project}/mix")['revision'];
         $this->edit($project, ['edit' => 'set-fader', 'track' => 'm', 'fader' => 3]);
         [$delivery] = $this->handOver($project, [['format' => 'wav', 'target' => ['loudness' => -16.0, 'truePeak' => -1.0]]], ['recipe' => 'To <b>Nora</b>']);
+        /** @var array{outcome: array{integrated: float, range: float, history: array{lufs: list<?float>}}, sha256: string, guarded: list<array{track: string, db: float}>, mix: array{clearPart: ?float, stems: array<string, array{integrated: float}>}, before: array{stems: array<string, array{integrated: float}>}} $report */
         $report = $this->call('GET', "/api/deliveries/{$delivery['id']}/report.json?before={$before}");
         $theirs = self::ebur128($this->fetch($delivery));
         self::assertEqualsWithDelta([$theirs['I'], $theirs['LRA']], [$report['outcome']['integrated'], $report['outcome']['range']], 0.15);
@@ -350,7 +352,7 @@ final class HandoverTest extends ApiTestCase
         self::assertCount(11, explode("\n", trim((string) $this->browser->getInternalResponse()->getContent())));
 
         $waiting = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => [['format' => 'wav']]])['deliveries'][0];
-        self::assertStringContainsString('not finished', $this->call('GET', "/api/deliveries/{$waiting['id']}/report.html")['detail']);
+        self::assertStringContainsString('not finished', $this->refusal('GET', "/api/deliveries/{$waiting['id']}/report.html"));
         self::assertSame(409, $this->statusCode());
     }
 
@@ -374,8 +376,8 @@ final class HandoverTest extends ApiTestCase
     /** Every flash has its burst, within a frame of 40 ms. */
     private static function assertInStep(string $film, int $flashes): void
     {
-        $bright = array_values(unpack('C*', Sound::run(['ffmpeg', '-v', 'error', '-i', $film, '-vf', 'fps=25,scale=1:1,format=gray', '-f', 'rawvideo', '-'])) ?: []);
-        $sound = array_values(unpack('g*', Sound::run(['ffmpeg', '-v', 'error', '-i', $film, '-ac', '1', '-ar', '8000', '-f', 'f32le', '-'])) ?: []);
+        $bright = Sound::integers('C*', Sound::run(['ffmpeg', '-v', 'error', '-i', $film, '-vf', 'fps=25,scale=1:1,format=gray', '-f', 'rawvideo', '-']));
+        $sound = Sound::floats(Sound::run(['ffmpeg', '-v', 'error', '-i', $film, '-ac', '1', '-ar', '8000', '-f', 'f32le', '-']));
         $seen = $heard = [];
         foreach ($bright as $i => $value) {
             $value > 128 && ($bright[$i - 1] ?? 0) <= 128 && $seen[] = $i / 25;
@@ -410,18 +412,20 @@ final class HandoverTest extends ApiTestCase
      * @param list<array<string, mixed>> $files
      * @param array<string, mixed> $more
      *
-     * @return list<array<string, mixed>> finished
+     * @return list<Answer<'Delivery'>> finished
      */
     private function handOver(string $project, array $files, array $more = []): array
     {
-        $started = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => $files, ...$more])['deliveries'] ?? self::fail((string) $this->response()->getContent());
+        $started = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => $files, ...$more]);
+        self::assertSame(202, $this->statusCode(), (string) $this->response()->getContent());
         $this->work(\count($files));
+        /** @var array<string, Answer<'Delivery'>> $by */
         $by = array_column($this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'], null, 'id');
 
-        return array_map(static fn (array $one): array => $by[$one['id']], $started);
+        return array_map(static fn (array $one): array => $by[$one['id']], $started['deliveries']);
     }
 
-    /** @param array<string, mixed> $delivery */
+    /** @param Answer<'Delivery'> $delivery */
     private function fetch(array $delivery): string
     {
         $this->browser->request('GET', "/api/deliveries/{$delivery['id']}/file");

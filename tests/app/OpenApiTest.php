@@ -20,7 +20,7 @@ final class OpenApiTest extends ApiTestCase
             }
         }
         $real = [];
-        foreach (static::getContainer()->get(RouterInterface::class)->getRouteCollection() as $route) {
+        foreach (self::service(RouterInterface::class)->getRouteCollection() as $route) {
             foreach ($route->getMethods() as $method) {
                 $real[] = "{$method} {$route->getPath()}";
             }
@@ -76,10 +76,11 @@ final class OpenApiTest extends ApiTestCase
     /**
      * @param array<string, mixed>|null $body
      *
-     * @return array<string, mixed>
+     * @return array{id: string, edit: array<string, mixed>}
      */
     private function check(string $method, string $path, string $schema, ?array $body = null): array
     {
+        /** @var array{id: string, edit: array<string, mixed>} $answer */
         $answer = $this->call($method, $path, $body);
         self::assertValid($schema, $answer, "{$method} {$path}");
 
@@ -92,9 +93,12 @@ final class OpenApiTest extends ApiTestCase
         self::assertSame([], Catalogue::faults($answer, "openapi.yaml#/components/schemas/{$schema}"), $what);
     }
 
-    /** @return array<string, mixed> */
+    /** @return array{paths: array<string, array<string, mixed>>} */
     private static function description(): array
     {
-        return Yaml::parseFile(\dirname(__DIR__, 2).'/docs/openapi.yaml');
+        /** @var array{paths: array<string, array<string, mixed>>} $description */
+        $description = Yaml::parseFile(\dirname(__DIR__, 2).'/docs/openapi.yaml');
+
+        return $description;
     }
 }

@@ -23,7 +23,7 @@ final class PictureTest extends ApiTestCase
 
         $this->browser->request('GET', "/api/sources/{$source['id']}/picture");
         $whole = (string) $this->browser->getInternalResponse()->getContent();
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-count_frames', '-show_streams', '-of', 'json', Sound::file($whole, '.webm')]), true);
+        $found = Sound::probe(Sound::file($whole, '.webm'));
         self::assertSame([['video', 'vp8', 160, 50]], array_map(static fn (array $s): array => [$s['codec_type'], $s['codec_name'], $s['width'], (int) $s['nb_read_frames']], $found['streams']));
         foreach (['bytes=0-99' => [0, 100], 'bytes=100-' => [100, \strlen($whole) - 100], 'bytes=-50' => [\strlen($whole) - 50, 50]] as $range => [$from, $length]) {
             $this->browser->request('GET', "/api/sources/{$source['id']}/picture", server: ['HTTP_RANGE' => $range]);
@@ -42,7 +42,7 @@ final class PictureTest extends ApiTestCase
         $copy = $this->call('POST', "/api/projects/{$project}/copy", ['name' => 'Copied while it is made'])['id'];
         $this->work();
         $media = $this->entities()->find(Source::class, $source['id'])?->media;
-        file_put_contents("{$_SERVER['WATTAGE_STORAGE']}/media/sources/{$media}/picture", 'the first one');
+        file_put_contents(self::storage()."/media/sources/{$media}/picture", 'the first one');
         $this->work();
         $copied = $this->call('GET', "/api/projects/{$copy}/sources")['sources'][0];
         self::assertSame('ready', $copied['picture']);
@@ -64,7 +64,7 @@ final class PictureTest extends ApiTestCase
         self::assertSame([5 * 48_000, 8 * 48_000], $this->call('GET', "/api/sources/{$source}/cuts")['cuts']);
         $this->browser->request('GET', "/api/sources/{$source}/frames/0");
         $sheet = Sound::file((string) $this->browser->getInternalResponse()->getContent(), '.jpg');
-        $size = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $sheet]), true)['streams'][0];
+        $size = Sound::probe($sheet)['streams'][0];
         self::assertSame([960, 540], [$size['width'], $size['height']]);
         self::assertGreaterThan(100, self::brightness($sheet, 0), 'a frame of the first shot');
         self::assertLessThan(60, self::brightness($sheet, 5), 'one of the dark shot, ten seconds in');

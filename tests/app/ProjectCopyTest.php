@@ -43,7 +43,7 @@ final class ProjectCopyTest extends ApiTestCase
         self::assertSame(200, $this->statusCode());
         $this->call('DELETE', "/api/sources/{$own}");
         self::assertSame(204, $this->statusCode());
-        self::assertSame([], glob("{$_SERVER['WATTAGE_STORAGE']}/sources/{$source}/*") ?: []);
+        self::assertSame([], glob(self::storage()."/sources/{$source}/*") ?: []);
     }
 
     public function testAViewerOwnsTheCopyAndNothingElse(): void
@@ -68,7 +68,7 @@ final class ProjectCopyTest extends ApiTestCase
         $tried = $measure(['edit' => ['edit' => 'dip-range', 'clips' => ['c'], 'from' => 48_000, 'to' => 96_000, 'by' => 6, 'ramp' => 0], 'from' => 48_000, 'to' => 96_000]);
         self::assertEqualsWithDelta($now['loudness'] - 3.0 + 6.0, $tried['loudness'], 0.1);
         self::assertEqualsWithDelta($now['peak'] - 3.0, $measure()['peak'], 0.05, 'and nothing was kept');
-        self::assertSame(['average' => null, 'loudness' => null, 'peak' => null], $measure(['from' => 480_000, 'to' => 960_000]));
+        self::assertSame([null, null, null], \array_slice(array_values($measure(['from' => 480_000, 'to' => 960_000])), 0, 3));
     }
 
     /** @return array{string, string} project and source: a tone of 3 s on a track, 7 dB softer */

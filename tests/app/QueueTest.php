@@ -27,7 +27,7 @@ final class QueueTest extends ApiTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->queue = static::getContainer()->get(Queue::class);
+        $this->queue = self::service(Queue::class);
         $this->database = $this->entities()->getConnection();
     }
 
@@ -73,7 +73,7 @@ final class QueueTest extends ApiTestCase
         $lease = $this->taken();
         $this->database->executeStatement("UPDATE job SET lease_until = now() + INTERVAL '1 second' WHERE id = ?", [$lease->job]);
         $lease->report(0.5);
-        self::assertSame('1', (string) $this->database->fetchOne("SELECT count(*) FROM job WHERE id = ? AND progress = 0.5 AND lease_until > now() + INTERVAL '20 seconds'", [$lease->job]));
+        self::assertEquals(1, $this->database->fetchOne("SELECT count(*) FROM job WHERE id = ? AND progress = 0.5 AND lease_until > now() + INTERVAL '20 seconds'", [$lease->job]));
     }
 
     public function testAJobNobodyWantsAnyMoreIsToldToItsWorker(): void
@@ -95,7 +95,7 @@ final class QueueTest extends ApiTestCase
         } catch (Interrupted) {
             $lease->giveBack();
         }
-        self::assertSame(['waiting', 0], [$this->state($id), (int) $this->database->fetchOne('SELECT tries FROM job WHERE id = ?', [$id])]);
+        self::assertSame(['waiting', 0], [$this->state($id), $this->database->fetchOne('SELECT tries FROM job WHERE id = ?', [$id])]);
     }
 
     public function testAJobWhoseWorkersAlwaysDieIsGivenUpWithASentence(): void
@@ -127,7 +127,7 @@ final class QueueTest extends ApiTestCase
         $slow = $this->taken();
         $this->expire($slow);
         $this->work();
-        static::getContainer()->get(JobRunner::class)->run($slow);
+        self::service(JobRunner::class)->run($slow);
         self::assertSame('ready', $this->sourceNow($project, $id)['state']);
         self::assertSame(hash('sha256', $bytes), $this->entities()->getRepository(Source::class)->find($id)?->sha256);
         $this->call('GET', "/api/sources/{$id}/segments/0");
@@ -187,6 +187,9 @@ final class QueueTest extends ApiTestCase
 
     private function state(string $job): string
     {
-        return (string) $this->database->fetchOne('SELECT state FROM job WHERE id = ?', [$job]);
+        $state = $this->database->fetchOne('SELECT state FROM job WHERE id = ?', [$job]);
+        self::assertIsString($state);
+
+        return $state;
     }
 }

@@ -129,7 +129,7 @@ final class StorageTest extends TestCase
 
     public function testTheCoreSaysWhenWhatItMeasuresCannotBeWritten(): void
     {
-        $full = fopen('/dev/full', 'w');
+        $full = fopen('/dev/full', 'w') ?: self::fail('/dev/full');
         $measurer = new SourceMeasurer(PcmFormat::of(1, 16), 48_000, $full, Sound::memory());
         $this->expectException(NotWritten::class);
         $measurer->push(str_repeat("\0", 96_000));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Wattage\Tests\app;
 
+use Psr\Cache\CacheItemPoolInterface;
 use Wattage\App\Entity\Role;
 use Wattage\App\Entity\User;
 use Wattage\App\Project\History;
@@ -174,11 +175,14 @@ final class TogetherTest extends ApiTestCase
             self::assertEquals($states[$screen['revision']] ?? $screen['mix'], $screen['mix'], 'a state is the same however one comes to it');
             $states[$screen['revision']] = $screen['mix'];
         }
-        static::getContainer()->get('cache.app')->clear();
+        $cache = static::getContainer()->get('cache.app');
+        self::assertInstanceOf(CacheItemPoolInterface::class, $cache);
+        $cache->clear();
         $this->entities()->clear();
         foreach ($states as $number => $mix) {
             self::assertEquals($mix, $this->call('GET', "/api/projects/{$project}/revisions/{$number}/mix")['mix'], "revision {$number}");
         }
+        /** @var array{whole: int, parts: int, bytes: int}|false $stored */
         $stored = $this->entities()->getConnection()->fetchAssociative('SELECT count(mix) AS whole, count(difference) AS part, sum(length(mix::text)) AS bytes, sum(length(difference::text)) AS parts FROM revision WHERE project_id = ?', [$project]);
         self::assertIsArray($stored);
         self::assertGreaterThan(1, $stored['whole'], 'whole states are kept now and then');
@@ -206,7 +210,7 @@ final class TogetherTest extends ApiTestCase
     public function testHistoryGoesBackToTheFirstEditAPartAtATime(): void
     {
         [$project, $ada] = $this->shared();
-        $history = static::getContainer()->get(History::class);
+        $history = self::service(History::class);
         $entity = $this->entities()->find(\Wattage\App\Entity\Project::class, $project);
         $author = $this->entities()->find(User::class, $ada->id);
         self::assertNotNull($entity);
@@ -222,19 +226,19 @@ final class TogetherTest extends ApiTestCase
         $this->step('PUT', $project, 'head', ['revision' => 621]);
         $part = $this->call('GET', "/api/projects/{$project}/history");
         self::assertSame([500, true], [\count($part['revisions']), $part['more']]);
-        $oldest = end($part['revisions'])['number'];
+        $oldest = \array_slice($part['revisions'], -1)[0]['number'];
         $rest = $this->call('GET', "/api/projects/{$project}/history?before={$oldest}");
-        self::assertSame([1, false], [end($rest['revisions'])['number'], $rest['more']]);
+        self::assertSame([1, false], [\array_slice($rest['revisions'], -1)[0]['number'], $rest['more']]);
         self::assertSame([621, 620], array_column($this->call('GET', "/api/projects/{$project}/history?after=619")['revisions'], 'number'));
     }
 
     /**
      * What a screen shows after an answer, as the screen works it out.
      *
-     * @param array<string, mixed> $mix
-     * @param array<string, mixed> $changes
+     * @param array{tracks: list<array{id: string}>, clips: list<array{id: string}>} $mix
+     * @param array{removedClips: list<string>, changedClips: list<array{id: string}>, placedClips: list<array{id: string}>, changedTracks: list<array{id: string}>, order?: ?list<string>} $changes
      *
-     * @return array<string, mixed>
+     * @return array{tracks: list<array{id: string}>, clips: list<array{id: string}>}
      */
     private static function after(array $mix, array $changes): array
     {

@@ -53,7 +53,7 @@ final class UpkeepTest extends ApiTestCase
 
     public function testWhatBelongsToNothingGoesUnlessItIsYoung(): void
     {
-        $store = static::getContainer()->get(Store::class);
+        $store = self::service(Store::class);
         foreach (['sources/0192aaaa-0000-7000-8000-000000000001/pcm', 'deliveries/0192aaaa-0000-7000-8000-000000000002.wav', 'uploads/0192aaaa-0000-7000-8000-000000000003/000000000000000'] as $path) {
             $store->write($path, 'x');
         }
@@ -144,7 +144,7 @@ final class UpkeepTest extends ApiTestCase
     {
         $this->entities()->clear();
 
-        return static::getContainer()->get(Reaper::class)->run();
+        return self::service(Reaper::class)->run();
     }
 
     public function testFilesOfEveryKindAreKeptAndVerified(): void
@@ -166,7 +166,7 @@ final class UpkeepTest extends ApiTestCase
         foreach ($ids as $id) {
             self::assertStringNotContainsString($id, $verify->getDisplay());
         }
-        unlink($_SERVER['WATTAGE_STORAGE']."/media/deliveries/{$ids[1]}.flac");
+        unlink(self::storage()."/media/deliveries/{$ids[1]}.flac");
         $verify->execute([]);
         self::assertStringContainsString("{$ids[1]}.flac (revision 2) is missing", $verify->getDisplay());
     }
@@ -181,9 +181,9 @@ final class UpkeepTest extends ApiTestCase
     private function age(string ...$starts): void
     {
         foreach (['sources', 'deliveries', 'uploads'] as $directory) {
-            foreach (static::getContainer()->get(Store::class)->files($directory) as $path => $written) {
+            foreach (self::service(Store::class)->files($directory) as $path => $written) {
                 foreach ($starts as $start) {
-                    str_starts_with($path, $start) && touch($_SERVER['WATTAGE_STORAGE']."/media/{$path}", time() - 2 * 86_400);
+                    str_starts_with($path, $start) && touch(self::storage()."/media/{$path}", time() - 2 * 86_400);
                 }
             }
         }
@@ -192,7 +192,7 @@ final class UpkeepTest extends ApiTestCase
     /** @return list<string> */
     private function stored(string $start): array
     {
-        $paths = array_keys(iterator_to_array(static::getContainer()->get(Store::class)->files(explode('/', $start)[0])));
+        $paths = array_keys(iterator_to_array(self::service(Store::class)->files(explode('/', $start)[0])));
 
         return array_values(array_filter($paths, static fn (string $path): bool => str_starts_with($path, $start)));
     }

@@ -25,7 +25,7 @@ final readonly class Heard
     {
     }
 
-    /** @param list<float> $samples full scale is 1 */
+    /** @param array<int, float> $samples full scale is 1 */
     public static function in(array $samples): self
     {
         [$blocks, $records, $bands] = [Sound::memory(), Sound::memory(), Sound::memory()];

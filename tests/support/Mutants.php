@@ -98,6 +98,6 @@ final readonly class Mutants
     /** @return array<int, PhpToken> */
     private static function tokens(string $file): array
     {
-        return PhpToken::tokenize((string) file_get_contents(self::ROOT.$file));
+        return array_values(PhpToken::tokenize((string) file_get_contents(self::ROOT.$file)));
     }
 }

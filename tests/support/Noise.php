@@ -92,7 +92,7 @@ final class Noise
     }
 
     /**
-     * @param list<float> $sound
+     * @param array<int, float> $sound
      *
      * @return list<float>
      */
@@ -101,7 +101,7 @@ final class Noise
         $mean = array_sum(array_map(static fn (float $x): float => $x * $x, $sound)) / max(1, \count($sound));
         $gain = $rms / sqrt(max(1e-18, $mean));
 
-        return array_map(static fn (float $x): float => $gain * $x, $sound);
+        return array_values(array_map(static fn (float $x): float => $gain * $x, $sound));
     }
 
     /** @return list<float> white noise through a low pass, less what a second one leaves of that */
@@ -172,7 +172,7 @@ final class Noise
             }
         }
 
-        return $noise;
+        return array_values($noise);
     }
 
     /** @return list<float> */

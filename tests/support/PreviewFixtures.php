@@ -133,16 +133,20 @@ final class PreviewFixtures
         return [['points' => array_map(static fn (array $p): array => ['at' => $p[0], 'pan' => $p[1]], $points), 'pans' => array_map(static fn (int $at): array => [$at, $lane->at($at)], range(0, 220_000, 9973))]];
     }
 
+    /** @param callable(): int $of */
+    private static function read(callable $of): ?int
+    {
+        try {
+            return $of();
+        } catch (Problem) {
+            return null;
+        }
+    }
+
     /** @return list<array{string, string, string, ?int}> moment or length, as typed, frame rate, samples; null where it is none */
     private static function times(): array
     {
-        $read = static function (callable $of): ?int {
-            try {
-                return $of();
-            } catch (Problem) {
-                return null;
-            }
-        };
+        $read = self::read(...);
         $cases = [];
         foreach (FrameRate::cases() as $frames) {
             foreach (['0:58.2', '1:02:03.5', '58', '3,5', '00:00:58:05', '00:01:00:00', '00:01:00;02', '00:10:00:00', '01:00:00:12', '00:00:01:24', '00:00:01:59', 'soon', '0:75:00:00'] as $text) {

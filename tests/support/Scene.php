@@ -33,7 +33,7 @@ final class Scene
     private array $spoken;
 
     /**
-     * @param array<string, list<float>> $sounds mono, by track
+     * @param array<string, array<int, float>> $sounds mono, by track
      * @param array<string, list<array{float, float}>> $times seconds at which somebody speaks, of each track of speech
      */
     public function __construct(array $sounds, array $times)

@@ -44,7 +44,12 @@ final class ScreenConstants
     private static function values(): array
     {
         $rate = Mix::DEFAULT_RATE;
-        $seconds = static fn (DuckTiming $timing): array => array_map(static fn (int $samples): float => $samples / $rate, get_object_vars($timing));
+        $seconds = static function (DuckTiming $timing) use ($rate): array {
+            /** @var array<string, int> $samples */
+            $samples = get_object_vars($timing);
+
+            return array_map(static fn (int $of): float => $of / $rate, $samples);
+        };
         $aim = new Aim();
         $byStem = static fn (Closure $of): array => array_combine(array_column(Stem::cases(), 'value'), array_map($of, Stem::cases()));
 

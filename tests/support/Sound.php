@@ -8,7 +8,12 @@ use RuntimeException;
 use Wattage\Core\Render\PcmStream;
 use Wattage\Core\Signal\PcmFormat;
 
-/** Signals made by the tests, and files to hand them to other programs. */
+/**
+ * Signals made by the tests, and files to hand them to other programs.
+ *
+ * @phpstan-type Stream array{codec_type: string, codec_name: string, sample_rate: string, channels: int, bits_per_sample: int, duration: string, duration_ts: int, width: int, height: int, nb_read_frames: string, disposition: array<string, int>, tags?: array<string, string>}
+ * @phpstan-type Probed array{streams: list<Stream>, format: array{duration: string, tags?: array<string, string>}, chapters: list<array{start_time: string, tags: array{title: string}}>}
+ */
 final class Sound
 {
     /** @return list<float> a sine, full scale ±1 */
@@ -23,7 +28,7 @@ final class Sound
     }
 
     /**
-     * @param list<float> ...$channels
+     * @param array<int, float> ...$channels
      *
      * @return string 16-bit PCM
      */
@@ -41,7 +46,7 @@ final class Sound
 
     public static function noise(int $seed, int $bytes): string
     {
-        return 0 === $bytes ? '' : (new \Random\Randomizer(new \Random\Engine\Mt19937($seed)))->getBytes($bytes);
+        return $bytes < 1 ? '' : (new \Random\Randomizer(new \Random\Engine\Mt19937($seed)))->getBytes($bytes);
     }
 
     public static function stream(string $bytes, int $channels, int $bits): PcmStream
@@ -98,6 +103,19 @@ final class Sound
     }
 
     /**
+     * What ffprobe reads in a file.
+     *
+     * @return Probed
+     */
+    public static function probe(string $file): array
+    {
+        /** @var Probed $found */
+        $found = json_decode(self::run(['ffprobe', '-v', 'error', '-count_frames', '-show_streams', '-show_format', '-show_chapters', '-of', 'json', $file]), true, flags: \JSON_THROW_ON_ERROR);
+
+        return $found;
+    }
+
+    /**
      * Largest difference of two lists of floats in dBFS.
      *
      * @param array<int, float> $a
@@ -111,6 +129,35 @@ final class Sound
         }
 
         return $worst > 0.0 ? 20 * log10($worst) : -400.0;
+    }
+
+    /**
+     * What one of ffmpeg's measuring filters says of a file, moment by moment.
+     *
+     * @param list<string> $tags of a frame
+     *
+     * @return list<array<string, float>> of the frames that have the first
+     */
+    public static function metadata(string $file, string $filter, array $tags): array
+    {
+        /** @var array{frames: list<array{tags?: array<string, string>}>} $found */
+        $found = json_decode(self::run(['ffprobe', '-v', 'error', '-f', 'lavfi', '-i', "amovie={$file},{$filter}", '-show_entries', 'frame_tags='.implode(',', $tags), '-of', 'json']), true, flags: \JSON_THROW_ON_ERROR);
+        $said = array_filter(array_map(static fn (array $frame): array => $frame['tags'] ?? [], $found['frames']), static fn (array $of): bool => isset($of[$tags[0]]));
+
+        return array_map(static fn (array $of): array => array_map(floatval(...), $of), array_values($said));
+    }
+
+    /**
+     * @param string $as whole numbers of one kind, as unpack() names them
+     *
+     * @return list<int>
+     */
+    public static function integers(string $as, string $bytes, int $offset = 0): array
+    {
+        /** @var array<int, int> $values */
+        $values = unpack($as, $bytes, $offset);
+
+        return array_values($values);
     }
 
     /** @return list<float> 32-bit floats, as programs write them */

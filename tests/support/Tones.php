@@ -55,11 +55,21 @@ final class Tones
     private static function faded(string $bytes, int $channels, int $frames): string
     {
         $size = 4 * $channels * $frames;
-        $ramp = static fn (string $part, callable $gain): string => pack('g*', ...array_map(static fn (float $x, int $i): float => $x * $gain(intdiv($i, $channels) / $frames), Sound::floats($part), range(0, $channels * $frames - 1)));
         if (2 * $size > \strlen($bytes)) {
             return $bytes;
         }
 
-        return $ramp(substr($bytes, 0, $size), static fn (float $x): float => $x).substr($bytes, $size, -$size).$ramp(substr($bytes, -$size), static fn (float $x): float => 1.0 - $x);
+        return self::ramp(substr($bytes, 0, $size), $channels, 0.0, 1.0).substr($bytes, $size, -$size).self::ramp(substr($bytes, -$size), $channels, 1.0, 0.0);
+    }
+
+    private static function ramp(string $bytes, int $channels, float $from, float $to): string
+    {
+        $samples = Sound::floats($bytes);
+        $frames = intdiv(\count($samples), $channels);
+        foreach ($samples as $i => $sample) {
+            $samples[$i] = $sample * ($from + ($to - $from) * intdiv($i, $channels) / $frames);
+        }
+
+        return pack('g*', ...$samples);
     }
 }

@@ -20,7 +20,9 @@ const BLOCK = 960;
 [, $dir] = $argv;
 $found = $starts = [];
 foreach (glob("{$dir}/scenes/check-*") ?: [] as $file) {
-    ['records' => $records, 'blocks' => $blocks, 'labels' => $labels, 'about' => $about] = unserialize((string) file_get_contents($file));
+    /** @var array{records: string, blocks: string, labels: string, about: array{kind: string, voice: ?string, noise: string, over: float, music: ?float}} $scene as scenes.php writes it */
+    $scene = unserialize((string) file_get_contents($file));
+    ['records' => $records, 'blocks' => $blocks, 'labels' => $labels, 'about' => $about] = $scene;
     $spans = Activity::in(SpeechLevels::of(SourceBlocks::fromBytes($blocks, 1)), 48_000, Aim::USUAL_SENSITIVITY, SpeechChance::ofRecords([$records]));
     $said = str_repeat('0', strlen($labels));
     foreach ($spans as $span) {

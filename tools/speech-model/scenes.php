@@ -136,7 +136,7 @@ final class Scene
             }
         }
 
-        return $room;
+        return array_values($room);
     }
 
     /**
@@ -216,7 +216,13 @@ final class Scene
         return $this->random->float(0, 1) < $of;
     }
 
-    /** @param list<mixed> $from */
+    /**
+     * @template T
+     *
+     * @param list<T> $from
+     *
+     * @return T
+     */
     private function pick(array $from): mixed
     {
         return $from[$this->random->int(0, count($from) - 1)];

@@ -89,7 +89,7 @@ final class Trained
             }
             fprintf(\STDERR, "epoch %d: %.4f\n", $epoch + 1, $wrong / count($order));
         }
-        $this->weights = $w;
+        $this->weights = array_values($w);
     }
 
     /** @param list<float> $row */
@@ -117,7 +117,10 @@ final class Trained
     /** @return list<float> */
     public static function unpacked(string $rows, int $number, int $inputs): array
     {
-        return array_values(unpack("g{$inputs}", $rows, 4 * $inputs * $number) ?: []);
+        /** @var array<int, float> $row */
+        $row = unpack("g{$inputs}", $rows, 4 * $inputs * $number);
+
+        return array_values($row);
     }
 
     public function packed(): string
@@ -139,7 +142,9 @@ $rows = '';
 $answers = $lengths = [];
 $features = new SpeechFeatures();
 foreach (glob("{$dir}/scenes/train-*") ?: [] as $file) {
-    ['records' => $records, 'labels' => $labels] = unserialize((string) file_get_contents($file));
+    /** @var array{records: string, labels: string} $scene as scenes.php writes it */
+    $scene = unserialize((string) file_get_contents($file));
+    ['records' => $records, 'labels' => $labels] = $scene;
     $lengths[] = $count = intdiv(strlen($records), BandMeter::RECORD);
     for ($i = 0; $i < $count; ++$i) {
         $answers[] = (((int) ($labels[2 * $i] ?? 0)) + ((int) ($labels[2 * $i + 1] ?? 0))) / 2.0;

@@ -22,7 +22,13 @@ const ESPEAK = [
 ];
 const UTTERANCES = 14;
 
-/** @param list<mixed> $from */
+/**
+ * @template T
+ *
+ * @param list<T> $from
+ *
+ * @return T
+ */
 function pick(array $from): mixed
 {
     return $from[mt_rand(0, count($from) - 1)];

@@ -82,7 +82,7 @@ final class BandMeterTest extends TestCase
             foreach ([$left, $right] as $channel => $samples) {
                 $alone = self::measured([$samples], $bits);
                 self::assertSame(\strlen($alone), \strlen($both->of($channel)));
-                $off = array_map(static fn (int $a, int $b): int => abs($a - $b), array_values(unpack('C*', $alone) ?: []), array_values(unpack('C*', $both->of($channel)) ?: []));
+                $off = array_map(static fn (int $a, int $b): int => abs($a - $b), Sound::integers('C*', $alone), Sound::integers('C*', $both->of($channel)));
                 self::assertLessThanOrEqual(1, max($off), "half a decibel at most, {$bits} bits");
             }
         }
@@ -155,7 +155,7 @@ final class BandMeterTest extends TestCase
     /** @return list<list<int>> */
     private static function rows(string $bytes, int $channels): array
     {
-        return array_map(static fn (string $row): array => array_values(unpack('C*', $row) ?: []), str_split($bytes, $channels * ThirdOctaves::COUNT));
+        return array_map(static fn (string $row): array => Sound::integers('C*', $row), str_split($bytes, $channels * ThirdOctaves::COUNT));
     }
 
     private static function db(int $byte): float

@@ -116,12 +116,12 @@ final class ClarityTest extends TestCase
         // Across the end of a minute, and where something will change.
         array_push($speech, Span::of(1195 * 4800, 1205 * 4800), Span::of(100 * 4800, 120 * 4800), Span::of(1300 * 4800, 1330 * 4800));
         usort($speech, static fn (Span $a, Span $b): int => $a->from <=> $b->from);
-        $known = $made = [];
-        $remember = static function (array $states, Closure $make) use (&$known, &$made): array {
-            $made = array_keys(array_filter($states, static fn (string $state, int $minute): bool => $state !== ($known[$minute][0] ?? null), \ARRAY_FILTER_USE_BOTH));
-            foreach ($make($made) as $minute => $values) {
-                $known[$minute] = [$states[$minute], $values];
-            }
+        $made = $known = [];
+        $remember = static function (array $states, Closure $work) use (&$known, &$made): array {
+            /** @var array<int, string> $states */
+            /** @var Closure(list<int>): array<int, string> $work */
+            /** @var array<int, array{string, string}> $known */
+            [$known, $made] = self::remembered($known, $states, $work);
 
             return array_map(static fn (array $one): string => $one[1], $known);
         };
@@ -281,5 +281,22 @@ final class ClarityTest extends TestCase
         }
 
         return 1.0 - 6.0 * $sum / ($n * ($n * $n - 1));
+    }
+
+    /**
+     * @param array<int, array{string, string}> $known
+     * @param array<int, string> $states
+     * @param Closure(list<int>): array<int, string> $make
+     *
+     * @return array{array<int, array{string, string}>, list<int>} what is known then, and what of it was made
+     */
+    private static function remembered(array $known, array $states, Closure $make): array
+    {
+        $missing = array_keys(array_filter($states, static fn (string $state, int $minute): bool => $state !== ($known[$minute][0] ?? null), \ARRAY_FILTER_USE_BOTH));
+        foreach ($make($missing) as $minute => $values) {
+            $known[$minute] = [$states[$minute], $values];
+        }
+
+        return [$known, $missing];
     }
 }

@@ -43,7 +43,7 @@ final class ChangedCutTest extends TestCase
     private const CUT = ['Voice' => [['v', 0, 10, 0], ['v', 20, 8, 10], ['v', 40, 12, 18], ['v', 60, 10, 35]], 'Place' => [['p', 0, 45, 0]]];
 
     /**
-     * @param array<string, list<array{string, int, int, int}>> $changed
+     * @param non-empty-array<string, list<array{string, int, int, int}>> $changed
      * @param array<string, int> $counts of what the list says
      * @param array<string, ?float> $moments seconds at which the captions over the four clips are to be; null for gone
      */
@@ -61,14 +61,14 @@ final class ChangedCutTest extends TestCase
         self::assertLevelsKept($changed, $before, $relaid->mix);
     }
 
-    /** @return iterable<string, array{array<string, list<array{string, int, int, int}>>, array<string, int>, array<string, ?float>}> */
+    /** @return iterable<string, array{non-empty-array<string, list<array{string, int, int, int}>>, array<string, int>, array<string, ?float>}> */
     public static function changes(): iterable
     {
         [$a, $b, $c, $d] = self::CUT['Voice'];
         $place = self::CUT['Place'];
         $list = static fn (int $kept, int $new = 0, int $gone = 0, int $changed = 0): array => ['kept' => $kept, 'new' => $new, 'gone' => $gone, 'changed' => $changed];
         $at = static fn (?float $a, ?float $b, ?float $c, ?float $d): array => ['a' => $a, 'b' => $b, 'c' => $c, 'd' => $d];
-        $to = static fn (array $clip, int $at): array => [$clip[0], $clip[1], $clip[2], $at];
+        $to = self::at(...);
 
         yield 'nothing' => [self::CUT, $list(5), $at(2.0, 12.0, 20.0, 37.0)];
         yield 'a new clip in front, and everything later' => [['Voice' => [['n', 0, 5, 0], $to($a, 5), $to($b, 15), $to($c, 23), $to($d, 40)], 'Place' => [['p', 0, 45, 5]]], $list(5, new: 1), $at(7.0, 17.0, 25.0, 42.0)];
@@ -189,7 +189,7 @@ final class ChangedCutTest extends TestCase
         self::assertLessThan(20, (hrtime(true) - $begun) / 1e9, 'no more than linear with some order');
     }
 
-    /** @param array<string, list<array{string, int, int, int}>> $changed */
+    /** @param non-empty-array<string, list<array{string, int, int, int}>> $changed */
     private static function assertLevelsKept(array $changed, Mix $before, Mix $after): void
     {
         foreach ($changed as $name => $rows) {
@@ -242,7 +242,7 @@ final class ChangedCutTest extends TestCase
         return $mix->withTrack($music)->withCaptions([$cue(2, 'a'), $cue(12, 'b'), $cue(20, 'c'), $cue(37, 'd')])->withMarker(new Marker('own', 36 * self::S, 'Here'));
     }
 
-    /** @param array<string, list<array{string, int, int, int}>> $cut */
+    /** @param non-empty-array<string, list<array{string, int, int, int}>> $cut */
     private static function laid(array $cut): Mix
     {
         $sources = array_map(static fn (string $id): Source => new Source($id, strtoupper($id), 200 * self::S, 1, Decibels::unchanged()), ['v', 'p', 'n']);
@@ -251,9 +251,9 @@ final class ChangedCutTest extends TestCase
     }
 
     /**
-     * @param array<string, list<array{string, int, int, int}>> $cut
+     * @param non-empty-array<string, list<array{string, int, int, int}>> $cut
      *
-     * @return list<Track>
+     * @return non-empty-list<Track>
      */
     private static function tracks(array $cut, string $key): array
     {
@@ -272,11 +272,21 @@ final class ChangedCutTest extends TestCase
     }
 
     /**
-     * @param array<string, list<array{string, int, int, int}>> $cut
+     * @param non-empty-array<string, list<array{string, int, int, int}>> $cut
      * @param list<Marker> $markers
      */
     private static function relay(array $cut, Mix $before, array $markers = []): Relaid
     {
         return ChangedCut::lay(self::tracks($cut, 'new'), $before->sources, $markers, 'k', $before);
+    }
+
+    /**
+     * @param array{string, int, int, int} $clip
+     *
+     * @return array{string, int, int, int}
+     */
+    private static function at(array $clip, int $at): array
+    {
+        return [$clip[0], $clip[1], $clip[2], $at];
     }
 }

@@ -48,6 +48,7 @@ final class OtioReaderTest extends TestCase
     {
         $marker = static fn (string $name, float $at): array => ['OTIO_SCHEMA' => 'Marker.2', 'name' => $name, 'marked_range' => self::range($at, 0)];
         $clip = ['markers' => [$marker('In the clip', 75)]] + self::clip('One', 'one.wav', 50, 100);
+        /** @var array{tracks: array<string, mixed>} $timeline */
         $timeline = json_decode(self::timeline([self::track('A', [self::gap(25), $clip])]), true);
         $timeline['tracks']['markers'] = [$marker('Of all', 10)];
         $cut = OtioReader::read((string) json_encode($timeline), self::RATE);

@@ -49,6 +49,7 @@ final class OtioWriterTest extends TestCase
     public function testTheWholeMixGoesAlong(): void
     {
         $mix = self::mix([[0, 0, 10_000]]);
+        /** @var array{metadata: array{wattage: array<string, mixed>}} $file */
         $file = json_decode(OtioWriter::write($mix, 'Ferry', []), true);
         self::assertEquals($mix, MixDocument::decode((string) json_encode($file['metadata']['wattage'])));
     }
@@ -63,7 +64,9 @@ final class OtioWriterTest extends TestCase
         self::assertSame(['x', 'y'], array_map(static fn (Track $t): string => array_values($t->clips)[0]->source, array_values(MixDocument::fromArray($there)->tracks)));
         $sources = [['take.wav', $source('x', 'take.wav · Boom')], ['take.wav', $source('y', 'take.wav · Lav')]];
         $laid = Laid::of(OtioReader::read($written, 48_000), $sources, Mix::empty(), 'k');
-        self::assertSame(['x', 'y'], array_map(static fn (array $t): string => $t['clips'][0]['source'], $laid->edit['tracks'] ?? []), 'also where the mix is not read');
+        /** @var array{tracks: list<array{clips: list<array{source: string}>}>} $edit */
+        $edit = $laid->edit;
+        self::assertSame(['x', 'y'], array_map(static fn (array $t): string => $t['clips'][0]['source'], $edit['tracks']), 'also where the mix is not read');
     }
 
     /** @param list<array{int, int, int}> $clips at, in, length */

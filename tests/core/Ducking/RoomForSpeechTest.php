@@ -149,6 +149,7 @@ final class RoomForSpeechTest extends TestCase
             RuleDocument::read(Fields::of(['id' => 'r', 'name' => 'R', ...$rule]), Heard::RATE);
             self::fail('It was taken.');
         } catch (\Wattage\Core\Problem $problem) {
+            self::assertNotSame('', $field);
             self::assertStringEndsWith($field, $problem->field());
         }
     }
@@ -204,6 +205,7 @@ final class RoomForSpeechTest extends TestCase
         $power = static function (Mix $of) use ($scene, $active): float {
             $sum = 0.0;
             foreach (Heard::in($scene->rendered($of, 'bed'))->tenths->powers[0] as $k => $value) {
+                /** @var float $value */
                 $sum += "\1" === ($active[$k] ?? '') ? $value : 0.0;
             }
 

@@ -54,8 +54,8 @@ final class EdgesTest extends TestCase
     public function testWhatIsRemovedLeavesItsGapUnlessItIsToClose(): void
     {
         $mix = Mixes::edited(Mixes::voiceOverBed(), ['edit' => 'split', 'cuts' => [['clip' => 'bed', 'at' => 3 * self::S]]]);
-        $later = static fn (array $edit): array => array_column(Mixes::edited($mix, ['edit' => 'remove-clips', 'clips' => ['bed'], ...$edit])->track('music')->inOrder(), 'at');
-        self::assertSame([[3 * self::S], [0]], [$later([]), $later(['close' => true])]);
+        $later = static fn (?bool $close): array => array_column(Mixes::edited($mix, array_filter(['edit' => 'remove-clips', 'clips' => ['bed'], 'close' => $close]))->track('music')->inOrder(), 'at');
+        self::assertSame([[3 * self::S], [0]], [$later(null), $later(true)]);
     }
 
     public function testACrossingTakesHalfOfEachWhereBothHaveItAndTheRestOfTheOneThatHasMore(): void

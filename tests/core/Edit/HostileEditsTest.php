@@ -42,7 +42,7 @@ final class HostileEditsTest extends TestCase
             }
             try {
                 (new EditReader($mix, Mixes::sources()))->read([...$edit, 'gian' => 3]);
-                self::fail("{$edit['edit']} took a field that nobody knows.");
+                self::fail(json_encode($edit, \JSON_THROW_ON_ERROR).' took a field that nobody knows.');
             } catch (Problem $problem) {
                 self::assertSame('gian', $problem->field(), $problem->getMessage());
                 ++$tried;
@@ -95,6 +95,7 @@ final class HostileEditsTest extends TestCase
     /** Four thousand short clips on one track, and a long one with five thousand keyframes on another. */
     private static function crowded(): Mix
     {
+        /** @var ?Mix $mix */
         static $mix = null;
         $clip = static fn (string $id, int $at, int $length, array $curve): array => ['id' => $id, 'name' => $id, 'source' => 's', 'at' => $at, 'in' => 0, 'length' => $length, 'curve' => $curve];
         $clips = array_map(static fn (int $i): array => $clip("c{$i}", 9600 * $i, 9000, []), range(0, 3999));

@@ -67,7 +67,7 @@ final class AgainstLoudnormTest extends TestCase
         $pieces = static function () use ($in): iterable {
             $file = fopen($in, 'r') ?: throw new RuntimeException($in);
             while ('' !== ($bytes = (string) stream_get_contents($file, 38_400))) {
-                yield array_values(unpack('g*', $bytes) ?: []);
+                yield Sound::floats($bytes);
             }
         };
         $meter = new SampleMeter(2, 48_000);
@@ -93,6 +93,7 @@ final class AgainstLoudnormTest extends TestCase
         $asked = \sprintf('loudnorm=I=%.1f:TP=%.1f:LRA=20', self::LOUDNESS, self::TRUE_PEAK);
         $input = ['-f', 'f32le', '-ar', '48000', '-ac', '2', '-i', $in];
         $said = Sound::run(['sh', '-c', 'exec "$@" 2>&1', '-', 'ffmpeg', '-nostats', '-hide_banner', ...$input, '-af', "{$asked}:print_format=json", '-f', 'null', '-']);
+        /** @var array<string, string> $first */
         $first = json_decode(substr($said, (int) strrpos($said, '{'), (int) strrpos($said, '}') - (int) strrpos($said, '{') + 1), true);
         $out = Sound::file('', '.f32');
         $measured = "measured_I={$first['input_i']}:measured_TP={$first['input_tp']}:measured_LRA={$first['input_lra']}:measured_thresh={$first['input_thresh']}:offset={$first['target_offset']}:linear=true";

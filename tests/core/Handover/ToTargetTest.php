@@ -18,6 +18,7 @@ use Wattage\Core\Loudness\Loudness;
 use Wattage\Core\Loudness\LoudnessMeter;
 use Wattage\Core\Loudness\SampleMeter;
 use Wattage\Core\Signal\SampleLayout;
+use Wattage\Tests\support\Sound;
 
 /** The result is measured as a file would be, by the meter that EBU Tech 3341 was checked against. */
 final class ToTargetTest extends TestCase
@@ -62,9 +63,9 @@ final class ToTargetTest extends TestCase
     {
         $parts = [self::sound([[0.05, 9.0]]), self::sound([[0.04, 1.0]], 6)];
         $whole = array_map(static fn (array $a, array $b): array => array_map(static fn (float $x, float $y): float => $x + $y, $a, $b), $parts[0], $parts[1]);
-        $make = static fn (?array $along): array => self::written(new ToTarget(Target::of(-14.0, -1.0), self::measured($whole), 2, self::RATE), $whole, $along);
-        $sum = array_map(static fn (float $x, float $y): float => $x + $y, $make($parts[0]), $make($parts[1]));
-        $apart = array_map(static fn (float $x, float $y): float => abs($x - $y), $sum, $make(null));
+        $written = array_map(static fn (?array $along): array => self::written(new ToTarget(Target::of(-14.0, -1.0), self::measured($whole), 2, self::RATE), $whole, $along), [...$parts, null]);
+        $sum = array_map(static fn (float $x, float $y): float => $x + $y, $written[0], $written[1]);
+        $apart = array_map(static fn (float $x, float $y): float => abs($x - $y), $sum, $written[2]);
         self::assertLessThan(10.0 ** (-120.0 / 20.0), max($apart));
         self::assertNotSame($whole[0][0], $sum[0], 'and there was something to do');
     }
@@ -143,14 +144,17 @@ final class ToTargetTest extends TestCase
      */
     private static function rounded(array $samples): array
     {
-        return array_values(unpack('g*', pack('g*', ...$samples)) ?: []);
+        return Sound::floats(pack('g*', ...$samples));
     }
 
-    /** @param list<list<float>>|list<float> $sound */
+    /** @param list<list<float>>|list<float> $sound in pieces, or whole */
     private static function measured(array $sound): Loudness
     {
         $meter = new SampleMeter(2, self::RATE);
-        foreach (\is_array($sound[0]) ? $sound : array_chunk($sound, 9600) as $piece) {
+        foreach ($sound as $piece) {
+            \is_array($piece) && $meter->push($piece);
+        }
+        foreach (array_chunk(array_filter($sound, is_float(...)), 9600) as $piece) {
             $meter->push($piece);
         }
 
@@ -176,6 +180,7 @@ final class ToTargetTest extends TestCase
         foreach ($to->write(static fn (): array => $sound, $begin, null === $along ? null : static fn (): Iterator => new ArrayIterator($along)) as $_) {
         }
 
+        /** @var list<float> $written */
         return $written;
     }
 }

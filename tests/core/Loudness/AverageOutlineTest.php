@@ -7,6 +7,7 @@ namespace Wattage\Tests\core\Loudness;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Loudness\AverageOutline;
 use Wattage\Core\Loudness\SourceBlocks;
+use Wattage\Tests\support\Sound;
 
 final class AverageOutlineTest extends TestCase
 {
@@ -16,7 +17,7 @@ final class AverageOutlineTest extends TestCase
         $blocks = static fn (int $count): SourceBlocks => SourceBlocks::fromBytes(str_repeat(pack('g4', 0.5, 1.0, 0.005, 0.1), $count), 2);
         foreach ([1 => 131, 2 => 33, 3 => 9, 4 => 3] as $level => $count) {
             foreach ([null => 23170, 0 => 23170, 1 => 2317] as $only => $expected) {
-                $points = array_values(unpack('v*', AverageOutline::of([$blocks(100), $blocks(31)], $level, '' === $only ? null : $only)) ?: []);
+                $points = Sound::integers('v*', AverageOutline::of([$blocks(100), $blocks(31)], $level, '' === $only ? null : $only));
                 self::assertSame(array_fill(0, $count, $expected), $points, "level {$level}");
             }
         }

@@ -68,6 +68,6 @@ final class EvenColourTest extends TestCase
     {
         $raw = ['-t', 'raw', '-r', '48000', '-c', '1'];
 
-        return Sound::floats(Sound::run(['sox', '-D', ...$raw, '-e', 'signed', '-b', '16', Sound::file(Sound::pcm16(array_map(static fn (float $x): float => 0.5 * $x, $sound))), ...$raw, '-e', 'float', '-b', '32', '-', ...$effects]));
+        return Sound::floats(Sound::run(['sox', '-D', ...$raw, '-e', 'signed', '-b', '16', Sound::file(Sound::pcm16(array_map(static fn (float $x): float => 0.5 * $x, $sound))), ...$raw, '-e', 'float', '-b', '32', '-', ...array_values($effects)]));
     }
 }

@@ -36,7 +36,9 @@ final class FilteringTest extends TestCase
         foreach (['voice', 'music', 'traffic'] as $track) {
             $mix = $scene->mix;
             foreach ($edits as $edit) {
-                $mix = Mixes::edited($mix, json_decode(str_replace('TRACK', $track, (string) json_encode($edit)), true));
+                /** @var array<string, mixed> $of */
+                $of = json_decode(str_replace('TRACK', $track, (string) json_encode($edit)), true);
+                $mix = Mixes::edited($mix, $of);
             }
             $rendered = Predicted::of(Heard::in($scene->rendered($mix, $track))->tenths->powers[0], 0.0)->integrated;
             $before = Predicted::of(Heard::in($scene->rendered($scene->mix, $track))->tenths->powers[0], 0.0)->integrated;

@@ -12,6 +12,7 @@ use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Tests\support\Demo;
 use Wattage\Tests\support\Mixes;
+use Wattage\Tests\support\Sound;
 
 /** What is worked out from measured sources, against the loudness of the sound that is really rendered; the demo has a test of its own. */
 final class PredictionTest extends TestCase
@@ -31,7 +32,7 @@ final class PredictionTest extends TestCase
         self::assertEqualsWithDelta(Gating::integrated($powers), $predicted->integrated, 0.3);
         $stems = array_map(static fn (Stem $stem): float => array_sum($figures->powersOf($stem)->values()), Stem::cases());
         self::assertEqualsWithDelta(array_sum($figures->powers()->values()), array_sum($stems), 1e-6 * array_sum($stems), 'the stems make up the programme');
-        $peak = max(array_map(abs(...), (array) unpack('g*', $sound)));
+        $peak = max(array_map(abs(...), Sound::floats($sound)));
         self::assertGreaterThanOrEqual(20 * log10($peak) - 0.1, $predicted->peak, 'no sample is higher than what was said');
     }
 

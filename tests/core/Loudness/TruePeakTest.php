@@ -65,7 +65,7 @@ final class TruePeakTest extends TestCase
     public static function sounds(): iterable
     {
         $random = new Randomizer(new Mt19937(11));
-        $make = static fn (callable $at): array => array_map(static fn (int $i): int => (int) round($at($i)), range(0, 9999));
+        $make = self::made(...);
         yield 'noise' => [$make(static fn (): float => $random->getInt(-32768, 32767))];
         yield 'limited noise' => [$make(static fn (): float => max(-20_000, min(20_000, $random->getInt(-60_000, 60_000))))];
         yield 'bursts' => [$make(static fn (int $i): float => $random->getInt(-9000, 9000) * (0 === intdiv($i, 700) % 3 ? 3.0 : 0.01))];
@@ -103,5 +103,15 @@ final class TruePeakTest extends TestCase
         }
 
         return $highest;
+    }
+
+    /**
+     * @param callable(int): (int|float) $at
+     *
+     * @return list<int>
+     */
+    private static function made(callable $at): array
+    {
+        return array_map(static fn (int $i): int => (int) round($at($i)), range(0, 9999));
     }
 }

@@ -105,7 +105,7 @@ final class PcmTest extends TestCase
     {
         $frames = 4801;
         $file = Sound::file(WavHeader::delivery($format, 48_000, $frames).str_repeat("\0", $frames * 2 * intdiv($format->bits(), 8)), '.wav');
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $file]), true)['streams'][0];
+        $found = Sound::probe($file)['streams'][0];
         self::assertSame([$codec, '48000', 2, $frames], [$found['codec_name'], $found['sample_rate'], $found['channels'], $found['duration_ts']]);
         self::assertSame((string) $frames, trim(Sound::run(['soxi', '-s', $file])));
     }
@@ -129,7 +129,7 @@ final class PcmTest extends TestCase
         self::assertIsResource($stream);
         ftruncate($stream, \strlen($header) + $frames * 6);
         fclose($stream);
-        $found = json_decode(Sound::run(['ffprobe', '-v', 'error', '-show_streams', '-of', 'json', $file]), true)['streams'][0];
+        $found = Sound::probe($file)['streams'][0];
         self::assertSame($frames, $found['duration_ts']);
     }
 }

@@ -86,8 +86,8 @@ final class DemoStoryTest extends TestCase
         $values = [];
         foreach (array_keys($active) as $k) {
             $window = array_filter(range($k - 2, $k + 1), static fn (int $i): bool => isset($active[$i]));
-            $sum = static fn (array $powers): float => array_sum(array_map(static fn (int $i): float => $powers[$i] ?? 0.0, $window));
-            $values[$k] = 10 * log10(max(1e-12, $sum($speech)) / max(1e-12, $sum($rest)));
+            $window = array_fill_keys($window, true);
+            $values[$k] = 10 * log10(max(1e-12, array_sum(array_intersect_key($speech, $window))) / max(1e-12, array_sum(array_intersect_key($rest, $window))));
         }
 
         return $values;

@@ -133,6 +133,7 @@ final class SpeechFoundTest extends TestCase
     /** @return list<float> made once */
     private static function said(): array
     {
+        /** @var ?list<float> $said */
         static $said = null;
 
         return $said ??= Voice::saying(self::TIMES, self::SECONDS, 0.05, 3);

@@ -53,7 +53,7 @@ final class SpeechTimesTest extends TestCase
     public function testDipsAreDownBeforeTheSpeechAndJoinWhereTheirRampsWouldMeet(): void
     {
         $mix = Mixes::voiceOverBed();
-        $buried = static fn (float $from, float $to, ?float $dip, array $tracks = ['music']): Buried => new Buried(Span::of((int) ($from * self::S), (int) ($to * self::S)), 3.0, 'music', $tracks, $dip, null);
+        $buried = self::buried(...);
         $edit = ClearAll::edit($mix, [$buried(2.0, 3.0, -6.0), $buried(3.5, 4.0, -9.0), $buried(7.0, 8.0, -4.0)]);
         self::assertNotNull($edit);
         self::assertSame([
@@ -85,5 +85,11 @@ final class SpeechTimesTest extends TestCase
         $activity = static fn (string $id): array => 'src-voice' === $id ? [Span::of(0, 3 * self::S), Span::of(5 * self::S, 9 * self::S)] : [Span::of(0, 10 * self::S)];
 
         return array_map(static fn (Span $s): array => [$s->from / self::S, $s->to / self::S], SpeechTimes::of($mix, $activity));
+    }
+
+    /** @param list<string> $tracks */
+    private static function buried(float $from, float $to, ?float $dip, array $tracks = ['music']): Buried
+    {
+        return new Buried(Span::of((int) ($from * self::S), (int) ($to * self::S)), 3.0, 'music', $tracks, $dip, null);
     }
 }
