@@ -51,8 +51,8 @@ final class ClarityNeed implements Need
         $last = new Given(0.0);
         $worked = 0;
         foreach (($this->moments)() as $k => $powers) {
-            // The windows of every other one lie side by side.
-            if (null !== $powers && 0 === $worked++ % 2) {
+            // The windows of every other one lie side by side; those between are looked at only where what the one before needs is too little for them.
+            if (null !== $powers && (0 === $worked++ % 2 || !$this->holds($last, ...$powers))) {
                 $last = $this->given(...$powers);
             }
             $needs[$k] = $last;
@@ -62,23 +62,40 @@ final class ClarityNeed implements Need
     }
 
     /**
+     * Whether what was found for one moment does for another.
+     *
+     * @param array<int, float> $speech
+     * @param array<int, float> $targets
+     * @param array<int, float> $rest
+     */
+    private function holds(Given $given, array $speech, array $targets, array $rest): bool
+    {
+        return $this->indexOf($this->ear->said($speech), $targets, $rest, $given->all, $given->band) >= $this->wanted();
+    }
+
+    /**
      * @param array<int, float> $speech
      * @param array<int, float> $targets
      * @param array<int, float> $rest
      */
     private function given(array $speech, array $targets, array $rest): Given
     {
-        $wanted = min(1.0, ((float) $this->rule->clarity + self::MARGIN) / Clarity::MOST);
+        $wanted = $this->wanted();
         $said = $this->ear->said($speech);
-        $now = $this->index($said, $targets, $rest, 0.0);
+        $now = $this->index($said, $targets, $rest, 0.0, DuckPart::All);
         if ($now >= $wanted) {
             return new Given(0.0);
         }
         $deepest = $this->rule->deepest;
-        $most = $this->index($said, $targets, $rest, $deepest);
+        $part = $this->rule->part;
+        $most = $this->index($said, $targets, $rest, $deepest, $part);
+        if ($most < $wanted && $part !== $this->last()) {
+            $part = $this->last();
+            $most = $this->index($said, $targets, $rest, $deepest, $part);
+        }
         $enough = $most >= $wanted;
-        $depth = $this->depth($said, $targets, $rest, [$deepest, $most], $now, $enough ? $wanted : $most - self::NEAR);
-        [$all, $band] = $this->rule->part->split($depth);
+        $depth = $this->depth($said, $targets, $rest, [$deepest, $most], $now, $enough ? $wanted : $most - self::NEAR, $part);
+        [$all, $band] = $part->split($depth);
 
         return new Given($all, $band, $enough, $enough ? 0.0 : $this->lift($speech, $targets, $rest, $wanted));
     }
@@ -93,7 +110,7 @@ final class ClarityNeed implements Need
      *
      * @return float dB, never short of what is sought
      */
-    private function depth(array $said, array $targets, array $rest, array $low, float $now, float $sought): float
+    private function depth(array $said, array $targets, array $rest, array $low, float $now, float $sought, DuckPart $part): float
     {
         if ($now >= $sought) {
             return 0.0;
@@ -102,11 +119,22 @@ final class ClarityNeed implements Need
         for ($i = 0; $i < self::ROUNDS && $low[1] - $sought > self::CLOSE; ++$i) {
             $place = ($sought + 0.5 * self::CLOSE - $high[1]) / max(1e-9, $low[1] - $high[1]);
             $middle = $high[0] + max(0.1, min(0.9, $place)) * ($low[0] - $high[0]);
-            $index = $this->index($said, $targets, $rest, $middle);
+            $index = $this->index($said, $targets, $rest, $middle, $part);
             $index >= $sought ? $low = [$middle, $index] : $high = [$middle, $index];
         }
 
         return $low[0];
+    }
+
+    /** What gives way where the band, and what the limit leaves for the rest, do not do: all of it alike. */
+    private function last(): DuckPart
+    {
+        return DuckPart::BandFirst === $this->rule->part ? DuckPart::All : $this->rule->part;
+    }
+
+    private function wanted(): float
+    {
+        return min(1.0, ((float) $this->rule->clarity + self::MARGIN) / Clarity::MOST);
     }
 
     /**
@@ -120,7 +148,7 @@ final class ClarityNeed implements Need
         do {
             ++$lift;
             $louder = $this->ear->said(array_map(static fn (float $power): float => $power * 10.0 ** ($lift / 10.0), $speech));
-        } while ($lift < Fix::HIGHEST && $this->index($louder, $targets, $rest, $this->rule->deepest) < $wanted);
+        } while ($lift < Fix::HIGHEST && $this->index($louder, $targets, $rest, $this->rule->deepest, $this->last()) < $wanted);
 
         return $lift;
     }
@@ -130,12 +158,21 @@ final class ClarityNeed implements Need
      * @param array<int, float> $targets
      * @param array<int, float> $rest
      */
-    private function index(array $said, array $targets, array $rest, float $depth): float
+    private function index(array $said, array $targets, array $rest, float $depth, DuckPart $part): float
     {
-        [$all, $band] = $this->rule->part->split($depth);
+        return $this->indexOf($said, $targets, $rest, ...$part->split($depth));
+    }
+
+    /**
+     * @param list<float> $said
+     * @param array<int, float> $targets
+     * @param array<int, float> $rest
+     */
+    private function indexOf(array $said, array $targets, array $rest, float $all, float $band): float
+    {
         $power = 10.0 ** ($all / 10.0);
         $left = 10.0 ** ($band / 20.0);
-        $whole = DuckPart::All === $this->rule->part;
+        $whole = 0.0 === $band;
         foreach ($this->shares as $i => [$none, $once, $twice]) {
             $rest[$i] += $targets[$i] * $power * ($whole ? 1.0 : $none + $left * ($once + $left * $twice));
         }

@@ -15,7 +15,7 @@ final readonly class ClearanceNeed implements Need
 {
     /** dB on top, so that what is worked out every 100 ms still holds in the render; what follows from moment to moment is laid lower as it is. */
     private const MARGIN = 0.3;
-    private const MOVING_MARGIN = 0.1;
+    private const MOVING_MARGIN = 0.25;
     /** dB below all else: what cannot be reached because of the rest is not sought any further than this, where it would only take the music away. */
     private const ENOUGH = -10.0;
     private const HALVINGS = 14;
@@ -72,7 +72,9 @@ final readonly class ClearanceNeed implements Need
         $least = 10.0 ** ($band / 20.0);
         $left = $none + $least * ($once + $least * $twice);
         if ($left > $budget) {
-            return DuckPart::Band === $this->rule->part ? new Given(0.0, $band, false, self::lift($beside + $left, $allowed)) : self::all($allowed, $beside, $left, $deepest - $band, $band);
+            return DuckPart::Band === $this->rule->part
+                ? new Given(0.0, $band, false, self::lift($beside + $left, $allowed))
+                : self::bandThenAll($allowed, $beside, $left, $none + $once + $twice, $deepest, $band);
         }
         [$low, $high] = [$band, 0.0];
         for ($i = 0; $i < self::HALVINGS; ++$i) {
@@ -82,6 +84,18 @@ final readonly class ClearanceNeed implements Need
         }
 
         return new Given(0.0, $low);
+    }
+
+    /**
+     * What lies outside of the band of speech goes down by what the limit leaves for it. Where that is too little, all of it alike may go as far as the limit.
+     *
+     * @param float $left power, of $power, with the band as far down as it goes first
+     */
+    private static function bandThenAll(float $allowed, float $beside, float $left, float $power, float $deepest, float $band): Given
+    {
+        $given = self::all($allowed, $beside, $left, $deepest - $band, $band);
+
+        return $given->enough || $beside >= $allowed ? $given : self::all($allowed, $beside, $power, $deepest, 0.0);
     }
 
     private static function all(float $allowed, float $beside, float $power, float $deepest, float $band): Given

@@ -23,6 +23,8 @@ final class Course
     private const EDGES = [-1, 0, 1];
     /** dB by which its lines may lie off; it is laid lower by as much, so that it is never short. */
     private const TOLERANCE = 0.4;
+    /** dB that are no difference: such points lie on one line. */
+    private const SAME = 0.001;
 
     /**
      * @param array<int, float> $levels dB by number of the 100 ms, in any order; 0 dB where there is none
@@ -41,6 +43,34 @@ final class Course
         }
         $keyframes = [];
         foreach ($points as [$at, $level]) {
+            $keyframes[] = new Keyframe($at, Decibels::of($level), Ramp::line());
+        }
+
+        return Curve::of($keyframes);
+    }
+
+    /**
+     * The lane of the band of speech, where both together would go below a limit only as far as that: the one of all of it has then done what the band need not.
+     *
+     * @param Curve $all of all of it
+     * @param float $deepest dB
+     */
+    public static function within(Curve $band, Curve $all, float $deepest): Curve
+    {
+        if ($band->isFlat() || $all->isFlat()) {
+            return $band;
+        }
+        $places = [];
+        foreach ([...$band->keyframes, ...$all->keyframes] as $keyframe) {
+            $places[$keyframe->position] = true;
+        }
+        ksort($places);
+        $points = [];
+        foreach (array_keys($places) as $at) {
+            $points[] = [$at, min(0.0, max($band->levelAt($at)->db, $deepest - $all->levelAt($at)->db))];
+        }
+        $keyframes = [];
+        foreach (Thinning::of($points, self::SAME) as [$at, $level]) {
             $keyframes[] = new Keyframe($at, Decibels::of($level), Ramp::line());
         }
 

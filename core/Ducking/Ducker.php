@@ -63,28 +63,7 @@ final class Ducker
      */
     public function lanes(bool $band = false): array
     {
-        $dips = $curves = [];
-        foreach ($this->mix->rules as $rule) {
-            foreach ($rule->targetsIn($this->mix) as $track) {
-                if ($this->isMoving($rule)) {
-                    $curves[$track][] = $this->course($rule)[(int) $band];
-                } elseif (DuckKind::Turns === $rule->kind) {
-                    $band || $curves[$track][] = $this->turns($rule)[$track] ?? Curve::flat();
-                } else {
-                    $dips[$track] = [...$dips[$track] ?? [], ...$this->partOf($this->dipsOf($rule, $track), $band)];
-                }
-            }
-        }
-        $lanes = [];
-        foreach ($this->mix->tracks as $id => $track) {
-            $now = $track->givingWay($band);
-            if (($dips[$id] ?? []) !== [] || isset($curves[$id]) || !$now->isEmpty() || (!$band && isset($dips[$id]))) {
-                $made = Deepest::of([LaneBuilder::of($dips[$id] ?? []), ...$curves[$id] ?? []], $this->frames());
-                $lanes[(string) $id] = Held::kept(Held::following($this->mix, $now), $made);
-            }
-        }
-
-        return $lanes;
+        return $this->lanesBy($this->mix->rules, $band);
     }
 
     /**
@@ -144,6 +123,37 @@ final class Ducker
         }
 
         return $after > 0.0 ? 10.0 * log10($before / $after) : null;
+    }
+
+    /**
+     * @param array<string, DuckRule> $rules
+     *
+     * @return array<string, Curve> by track
+     */
+    private function lanesBy(array $rules, bool $band): array
+    {
+        $dips = $curves = [];
+        foreach ($rules as $rule) {
+            foreach ($rule->targetsIn($this->mix) as $track) {
+                if ($this->isMoving($rule)) {
+                    $curves[$track][] = $this->course($rule)[(int) $band];
+                } elseif (DuckKind::Turns === $rule->kind) {
+                    $band || $curves[$track][] = $this->turns($rule)[$track] ?? Curve::flat();
+                } else {
+                    $dips[$track] = [...$dips[$track] ?? [], ...$this->partOf($this->dipsOf($rule, $track), $band)];
+                }
+            }
+        }
+        $lanes = [];
+        foreach ($this->mix->tracks as $id => $track) {
+            $now = $track->givingWay($band);
+            if (($dips[$id] ?? []) !== [] || isset($curves[$id]) || !$now->isEmpty() || (!$band && isset($dips[$id]))) {
+                $made = Deepest::of([LaneBuilder::of($dips[$id] ?? []), ...$curves[$id] ?? []], $this->frames());
+                $lanes[(string) $id] = Held::kept(Held::following($this->mix, $now), $made);
+            }
+        }
+
+        return $lanes;
     }
 
     /** @return list<string> */
@@ -219,7 +229,7 @@ final class Ducker
             return new Given(...$rule->part->split(min(0.0, $rule->depth - $by)));
         }
 
-        return Given::furthest($this->needs()->of($rule)->between(...$this->tenths($moment->span)));
+        return Given::furthest($this->needs()->of($rule)->between(...$this->tenths($moment->span)))->within($rule->deepest);
     }
 
     /** @return array{Curve, Curve} of all, and of the band of speech */
@@ -237,7 +247,8 @@ final class Ducker
                     $band[$k] = min($band[$k] ?? 0.0, $given->band);
                 }
             }
-            $this->courses[$rule->id] = [Course::of($all, $this->frames()), Course::of($band, $this->frames())];
+            $course = Course::of($all, $this->frames());
+            $this->courses[$rule->id] = [$course, Course::within(Course::of($band, $this->frames()), $course, $rule->deepest)];
         }
 
         return $this->courses[$rule->id];
@@ -284,7 +295,23 @@ final class Ducker
 
     private function needs(): Needs
     {
-        return $this->needs ??= new Needs(self::bare($this->mix), $this->listening, $this->figuresOf, $this->spectra);
+        return $this->needs ??= new Needs($this->heard(), $this->listening, $this->figuresOf, $this->spectra);
+    }
+
+    /** The mix that those who give way under speech have to make room in: they themselves have no lanes, and hush and turns leave of the speech what they leave. */
+    private function heard(): Mix
+    {
+        [$under, $others] = [[], []];
+        foreach ($this->mix->rules as $rule) {
+            DuckKind::Under === $rule->kind ? array_push($under, ...$rule->targetsIn($this->mix)) : $others[$rule->id] = $rule;
+        }
+        $heard = self::bare($this->mix);
+        foreach (array_diff_key($this->lanesBy($others, false), array_flip($under)) as $id => $curve) {
+            $track = $heard->track($id);
+            $heard = $heard->withTrack($track->withGivingWay(false, $track->givingWay(false)->holding($curve, [])));
+        }
+
+        return $heard;
     }
 
     /** @return array{int, int} */

@@ -35,4 +35,10 @@ final readonly class Given
 
         return new self($all, $band, $enough, $lift);
     }
+
+    /** As far, but the band of speech no further down in all than a limit: where all of it goes lower, the band has less to do besides. */
+    public function within(float $deepest): self
+    {
+        return new self($this->all, max($this->band, min(0.0, $deepest - $this->all)), $this->enough, $this->lift);
+    }
 }

@@ -17,6 +17,7 @@ use Wattage\Tests\support\Mixes;
 use Wattage\Tests\support\Noise;
 use Wattage\Tests\support\Random;
 use Wattage\Tests\support\Scene;
+use Wattage\Tests\support\Sound;
 use Wattage\Tests\support\Voice;
 
 /** Rules that make room by band, and from moment to moment: what they do, measured in the rendered stems. */
@@ -105,6 +106,32 @@ final class RoomForSpeechTest extends TestCase
             $taken[$part] = $this->taken($mix);
         }
         self::assertGreaterThan($taken['band-first'] + 4.0, $taken['all'], json_encode($taken) ?: '');
+    }
+
+    /** Every moment is as clear as asked, also those whose windows lie across two that were worked out. */
+    public function testADipThatFollowsAClarityIsNeverShort(): void
+    {
+        $mix = $this->ducked(['clarity' => 60, 'moving' => true, 'deepest' => -50]);
+        $values = array_filter(array_map(ord(...), str_split(self::scene()->clarity($mix)->values)), static fn (int $value): bool => 255 !== $value);
+        self::assertGreaterThan(100, \count($values));
+        self::assertGreaterThanOrEqual(60, min($values));
+    }
+
+    /** A hiss lies above the band of speech: where the band and what is left of the limit do not reach, all of it goes down as far as it takes. */
+    public function testWhereTheBandFirstDoesNotReachAllOfItGivesWay(): void
+    {
+        $hiss = Sound::floats(Sound::run(['sh', '-c', 'ffmpeg -v error -f lavfi -i anoisesrc=color=white:seed=3:amplitude=0.09:r=48000:d='.self::SECONDS.',highpass=f=5000 -f f32le -']));
+        $scene = new Scene(['voice' => Voice::saying(self::TIMES, self::SECONDS, 0.05, 3), 'bed' => $hiss], ['voice' => self::TIMES]);
+        foreach ([['clearance' => 14], ['clarity' => 90]] as $wish) {
+            foreach ([false, true] as $moving) {
+                $short = [];
+                foreach (['all', 'band-first'] as $part) {
+                    $rule = RuleDocument::read(Fields::of(['id' => 'r', 'name' => 'R', ...self::RULE, ...$wish, 'part' => $part, 'deepest' => -24, 'moving' => $moving]), Heard::RATE);
+                    $short[$part] = \count(array_filter($scene->ducker($scene->mix->withRule($rule))->dips($rule), static fn ($dip): bool => $dip->limited));
+                }
+                self::assertSame($short['all'], $short['band-first'], json_encode($wish, \JSON_THROW_ON_ERROR));
+            }
+        }
     }
 
     /** What is lowered already by hand counts: both together are what was asked for, and no more. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Tests\core\Ducking;
 
 use PHPUnit\Framework\TestCase;
+use Wattage\Core\Loudness\Series;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Tests\support\Heard;
 use Wattage\Tests\support\Noise;
@@ -74,6 +75,26 @@ final class TurnsTest extends TestCase
         self::assertEqualsWithDelta(-0.3, $rms($mix, 'a', 1.0, 3.5) - $rms($scene->mix, 'a', 1.0, 3.5), 0.4);
     }
 
+    /** Where microphones take turns, less of the speech is left; a bed gives way to what is left, measured in the rendered stems. */
+    public function testABedGivesWayToWhatTurnsLeaveOfTheSpeech(): void
+    {
+        $scene = self::scene();
+        $mix = $scene->ducked(['id' => 'bed', 'targets' => ['bed'], 'clearance' => 12, 'moving' => true, 'lead' => 0.1], $this->turns(-20));
+        $speech = Heard::in($scene->rendered($mix, 'a', 'b', 'c'))->tenths->powers[0];
+        $bed = Heard::in($scene->rendered($mix, 'bed'))->tenths->powers[0];
+        $clear = [];
+        foreach (range(0, $speech->count() - 4) as $k) {
+            $sum = static fn (Series $row): float => $row[$k] + $row[$k + 1] + $row[$k + 2] + $row[$k + 3];
+            // Where somebody has been speaking for half a second, and goes on.
+            foreach (array_merge(...array_values(self::OWN)) as [$from, $to]) {
+                $k >= 10 * $from + 5 && $k + 4 <= 10 * $to - 2 && $clear[] = 10.0 * log10($sum($speech) / $sum($bed));
+            }
+        }
+        sort($clear);
+        self::assertGreaterThan(60, \count($clear));
+        self::assertGreaterThan(11.9, $clear[intdiv(\count($clear), 10)]);
+    }
+
     public function testThirtyTwoMicrophonesAndOneThatIsGone(): void
     {
         $sounds = $times = [];
@@ -118,7 +139,8 @@ final class TurnsTest extends TestCase
             }
             // Everybody is heard on every microphone: who it is has to come from the powers.
             $all = array_merge(...array_values(self::OWN));
-            self::$scene = new Scene($sounds, array_map(static fn (): array => $all, self::OWN));
+            $bed = (new Noise(new Random(9)))->music(self::SECONDS * Heard::RATE, 0.05);
+            self::$scene = new Scene([...$sounds, 'bed' => $bed], array_map(static fn (): array => $all, self::OWN));
         }
 
         return self::$scene;
