@@ -60,6 +60,7 @@ final class ScreenConstants
             'longestName' => Name::MAX,
             'longestMix' => Mix::MAX_HOURS * 3600 * 96_000,
             'longestRamp' => RangeEdits::LONGEST_RAMP,
+            'dip' => [RangeEdits::DEEPEST_DIP, RangeEdits::HIGHEST_LIFT],
             'highest' => ['clip' => Decibels::MAX_CLIP, 'fader' => Decibels::MAX_FADER],
             'faderBottom' => Merge::FADER_BOTTOM,
             'stems' => array_column(Stem::cases(), 'value'),

@@ -16,6 +16,9 @@ use Wattage\Core\Timeline\Wire;
 final class RangeEdits
 {
     public const LONGEST_RAMP = 60 * 96_000;
+    /** dB by which a range may be dipped, or lifted. */
+    public const DEEPEST_DIP = -96;
+    public const HIGHEST_LIFT = 48;
 
     /** @return array<string, Closure(EditFields): Edit> by kind */
     public static function readers(): array
@@ -31,7 +34,7 @@ final class RangeEdits
 
     private static function dip(EditFields $read): DipRange
     {
-        return new DipRange($read->wires(), $read->span(), $read->difference('by', -96, 48), self::ramp($read), $read->fields->bool('inside', false));
+        return new DipRange($read->wires(), $read->span(), $read->difference('by', self::DEEPEST_DIP, self::HIGHEST_LIFT), self::ramp($read), $read->fields->bool('inside', false));
     }
 
     private static function ramp(EditFields $read): int

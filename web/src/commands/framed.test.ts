@@ -3,7 +3,7 @@ import type { Clip, Edit, Figures, Source } from "@/api/schema";
 import { SECOND, storeOf } from "@/test/mixes";
 import type { Desk } from ".";
 import { deleteTakes, remove, split } from "./arrange";
-import { changeRange, sideUnder } from "./levels";
+import { changeRange, LEVELS, sideUnder } from "./levels";
 import { SELECT } from "./select";
 import { placeHere } from "./placeHere";
 
@@ -171,5 +171,14 @@ describe("an opened clip", () => {
     expect(sideUnder(store.getState())).toBeUndefined();
     await changeRange(store.getState(), { edit: "dip-range", by: -9 });
     expect(edits.map((edit) => "channel" in edit && edit.channel)).toEqual(["right", false]);
+  });
+});
+
+describe("a nudge of a range that has just been changed", () => {
+  it("stops where no range may be lifted any further", () => {
+    const last = { edit: "dip-range" as const, clips: ["bed"], ...range, by: 47.5, ramp: 4800 };
+    const store = stage({ range, adjustable: { revision: 1, edit: last, range } });
+    LEVELS.commands.find((c) => c.id === "up-1")?.run({ store } as unknown as Desk, store.getState());
+    expect(edits).toMatchObject([{ by: 48 }]);
   });
 });

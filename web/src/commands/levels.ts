@@ -3,6 +3,7 @@ import type { Levels, Side } from "@/api/schema";
 import { clipsOf, type MixState } from "@/store/mixStore";
 import { looseChange, rampsFor } from "@/store/screen";
 import { curveOf, laneAtHand } from "@/store/wires";
+import { withinDip } from "@/preview/dip";
 import { stretchAt } from "./buried";
 import { runRules } from "./runRules";
 import { clipsInRange } from "@/scene/levels";
@@ -18,7 +19,7 @@ function nudge(state: MixState, by: number): void {
   if (range) {
     const last = looseChange(state);
     if (last?.edit === "dip-range" && typeof last.by === "number") {
-      void state.edit({ ...last, by: Math.round((last.by + by) * 100) / 100 }, { instead: true });
+      void state.edit({ ...last, by: withinDip(Math.round((last.by + by) * 100) / 100) }, { instead: true });
       return;
     }
     if (last?.edit === "set-range" && typeof last.level === "number") {

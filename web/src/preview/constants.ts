@@ -11,6 +11,10 @@ export const CORE = {
     "longestName": 200,
     "longestMix": 8294400000,
     "longestRamp": 5760000,
+    "dip": [
+        -96,
+        48
+    ],
     "highest": {
         "clip": 24,
         "fader": 12

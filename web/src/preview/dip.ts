@@ -1,4 +1,11 @@
+import { CORE } from "./constants";
 import { ease } from "./ease";
+
+/** dB that a range may be lifted or dipped by: what asks for more gets as much. */
+export function withinDip(by: number): number {
+  const [deepest, highest] = CORE.dip;
+  return Math.max(deepest, Math.min(highest, by));
+}
 
 /**
  * What a dip adds along a wire: nothing, down the S of a ramp, all of it, up again. Exact where the wire under its ramps is straight.

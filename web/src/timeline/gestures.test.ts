@@ -395,6 +395,15 @@ describe("a change just made to a range", () => {
     expect(gesture.commit()).toMatchObject({ edit: { by: -9, ramp: 4800 }, instead: true });
   });
 
+  it("stops where no range may be lifted or dipped any further", () => {
+    const high = { ...edit, by: 40 };
+    const { at, lane, start, x } = stage({ range, adjustable: { revision: 1, edit: high, range } });
+    const gesture = start(at(4, "music", -30), 4, yOfDb(lane("music"), -20));
+    const shown = gesture.move(x(4), yOfDb(lane("music"), 6), PLAIN);
+    expect(gesture.commit()).toMatchObject({ edit: { by: 48 }, instead: true });
+    expect(shown.readout).toContain("+48.0 dB");
+  });
+
   it("has ramps with handles on the horizon, and edges that take it along", () => {
     const { scene, layout, start, x } = stage(loose);
     const y = layout.horizon.top + 30;

@@ -10,7 +10,7 @@ import type { Target } from "@/scene/hit";
 import { wiresInRange } from "@/scene/levels";
 import { keyframeBounds } from "@/preview/bounds";
 import { CORE } from "@/preview/constants";
-import { dipAdds } from "@/preview/dip";
+import { dipAdds, withinDip } from "@/preview/dip";
 import { type Preview, roughSchedule, type Scene, withCurves } from "@/scene/scene";
 import type { Start } from "./startGesture";
 
@@ -299,8 +299,8 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
       const dragged = dragDb(lane, floor, travel.to(toY, modifiers.fine), sideOf(wire));
       const to = Math.max(-96 + floor, dragged);
       const steps = modifiers.fine ? 100 : 10;
-      by = Math.round((to - floor) * steps) / steps;
-      const whole = before + by;
+      const whole = withinDip(before + Math.round((to - floor) * steps) / steps);
+      by = whole - before;
       return {
         preview: dipped(state, range, over, insideFor(whole) ? -ramp : 0, ramp, by),
         readout: `${whole < 0 ? "Dip" : "Lift"} ${formatDb(whole)} dB · ${levelReadout(db, db + by)}`,
@@ -308,7 +308,7 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
     },
     commit: () => {
       if (by === 0) return {};
-      const whole = Math.max(-96, Math.round((before + by) * 100) / 100);
+      const whole = Math.round((before + by) * 100) / 100;
       const { from, to } = range;
       const edit: Edit = {
         edit: "dip-range",
