@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace Wattage\Core\Loudness;
 
-use Wattage\Core\Curve\Notch;
 use Wattage\Core\Curve\Stretch;
 use Wattage\Core\Filter\Biquad;
-use Wattage\Core\Filter\Reach;
 use Wattage\Core\Render\ColouredSound;
 use Wattage\Core\Render\Part;
 use Wattage\Core\Render\PcmSource;
@@ -23,34 +21,8 @@ use Wattage\Core\Time\Span;
  */
 final class Peaks
 {
-    /** Loud moments closer than this belong together: 60 ms, in points of the outline. */
-    private const TOGETHER = 3;
-
-    /** Points of 20 ms. */
-    private const POINTS_PER_SECOND = 50;
-
-    /** A notch falls and rises for at least 5 ms each, so that it does not click, and at most for a quarter of a second. */
-    private const SHORTEST_SECONDS = 0.005;
-    private const LONGEST_SECONDS = 0.25;
-
-    /** A moment lasts when it stays above this part of its worst excess for longer than this, with no longer gap than that. */
-    private const NEARLY = 0.6;
-    private const LASTING_SECONDS = 0.06;
-    private const LONGEST_GAP_SECONDS = 0.03;
-
-    /** Left-over excess that is not worth a notch of its own. dB */
-    private const TOLERANCE = 0.05;
-    private const MOST_PER_MOMENT = 12;
-
     /** Where more than this is too loud, it is not peaks that need to be tamed. Seconds. */
     private const MOST_SECONDS = 60;
-    /** Half an hour. */
-    private const POINTS_AT_ONCE = 90_000;
-
-    /** So many times as much of a coloured clip may have to be listened to. */
-    private const MORE_COLOURED = 10;
-    /** Points for which filters go on sounding: 100 ms. */
-    private const RINGING = 5;
 
     /** @var list<Span> where the sound may be above the ceiling */
     private readonly array $moments;
@@ -61,10 +33,10 @@ final class Peaks
      * @param string $outline as {@see above()} takes it
      * @param list<Biquad> $biquads
      */
-    private function __construct(private readonly array $parts, string $outline, private readonly PcmSource $sound, private readonly array $biquads, Span $span, private readonly float $ceiling, private readonly int $rate)
+    private function __construct(private readonly array $parts, string $outline, private readonly PcmSource $sound, array $biquads, Span $span, private readonly float $ceiling, private readonly int $rate)
     {
         $this->coloured = [] === $biquads ? null : new ColouredSound($sound, $biquads);
-        $this->moments = $this->moments($outline, $span);
+        $this->moments = (new LoudMoments($parts, $this->coloured, $biquads, $ceiling, $rate, self::MOST_SECONDS))->in($outline, $span);
     }
 
     /**
@@ -101,242 +73,9 @@ final class Peaks
     {
         self::areFew([$this]);
 
-        return array_merge(...array_map($this->tamed(...), $this->moments));
-    }
+        $taming = new Taming($this->ceiling, $this->rate);
 
-    /** @return list<Span> */
-    private function moments(string $outline, Span $span): array
-    {
-        $frames = intdiv($this->rate, self::POINTS_PER_SECOND);
-        $first = intdiv($span->from, $frames);
-        $count = min(intdiv($span->to - 1, $frames) + 1, intdiv(\strlen($outline), 2)) - $first;
-        $enough = self::POINTS_PER_SECOND * self::MOST_SECONDS * (null === $this->coloured ? 2 : self::MORE_COLOURED);
-        $hot = [];
-        // Once far more is too loud than peaks are, it need not be counted to the end.
-        for ($at = $first; $at < $first + $count && \count($hot) <= $enough; $at += self::POINTS_AT_ONCE) {
-            $some = min(self::POINTS_AT_ONCE, $first + $count - $at);
-            /** @var array<int, int> $points */
-            $points = unpack('v*', substr($outline, 2 * $at, 2 * $some));
-            $hot += $this->hot(null === $this->coloured ? $points : $this->lifted($points), $at, $some, $frames);
-        }
-        $moments = $this->joined(array_keys($hot), $frames, $span);
-
-        return null === $this->coloured || \count($hot) > $enough ? $moments : $this->trulyHot($this->coloured, $moments, $frames, $span);
-    }
-
-    /**
-     * @param array<int, int|float> $points of the outline, from 1
-     *
-     * @return array<int, true> numbers of the points at which it may be too loud
-     */
-    private function hot(array $points, int $first, int $count, int $frames): array
-    {
-        $hot = [];
-        $limit = 32768.0 * 10.0 ** ($this->ceiling / 20.0);
-        foreach ($this->loudest($first, $count, $frames) as [$from, $to, $gain]) {
-            $threshold = $gain > 0.0 ? $limit / $gain - 1.0 : \INF;
-            for ($i = $from; $i < $to; ++$i) {
-                if ($points[$i - $first + 1] >= $threshold) {
-                    $hot[$i] = true;
-                }
-            }
-        }
-
-        return $hot;
-    }
-
-    /**
-     * What filters could make of an outline is far more than they do: so they are listened to wherever it could be too loud.
-     *
-     * @param list<Span> $moments
-     *
-     * @return list<Span>
-     */
-    private function trulyHot(ColouredSound $coloured, array $moments, int $frames, Span $span): array
-    {
-        $hot = [];
-        foreach ($moments as $moment) {
-            $first = intdiv($moment->from, $frames);
-            $points = [];
-            for ($at = $moment->from; $at < $moment->to; $at = $end) {
-                $number = intdiv($at, $frames);
-                $end = min($moment->to, ($number + 1) * $frames);
-                $points[$number - $first + 1] = 32768.0 * max([0.0, ...array_map(abs(...), $coloured->samples($at, $end - $at))]);
-            }
-            $hot += $this->hot($points, $first, \count($points), $frames);
-        }
-
-        return $this->joined(array_keys($hot), $frames, $span);
-    }
-
-    /**
-     * How high filters can make each point at most, after those before it.
-     *
-     * @param array<int, int> $points
-     *
-     * @return array<int, float>
-     */
-    private function lifted(array $points): array
-    {
-        $reach = Reach::of($this->biquads);
-        $lifted = [];
-        foreach ($points as $i => $point) {
-            for ($back = 1; $back <= self::RINGING; ++$back) {
-                $point = max($point, $points[$i - $back] ?? 0);
-            }
-            $lifted[$i] = $reach * $point;
-        }
-
-        return $lifted;
-    }
-
-    /**
-     * Upper bounds of the gain of all parts together.
-     *
-     * @return list<array{int, int, float}> first point, last point + 1, gain
-     */
-    private function loudest(int $first, int $count, int $frames): array
-    {
-        if (1 === \count($this->parts)) {
-            return $this->bounds($this->parts[0], $first, $count, $frames);
-        }
-        $sums = array_fill($first, $count, 0.0);
-        foreach ($this->parts as $part) {
-            foreach ($this->bounds($part, $first, $count, $frames) as [$from, $to, $gain]) {
-                for ($i = $from; $i < $to; ++$i) {
-                    $sums[$i] += $gain;
-                }
-            }
-        }
-
-        return array_map(static fn (int $i): array => [$i, $i + 1, $sums[$i]], array_keys($sums));
-    }
-
-    /**
-     * @param array{Routing, non-empty-list<Stretch>} $part
-     *
-     * @return list<array{int, int, float}>
-     */
-    private function bounds(array $part, int $first, int $count, int $frames): array
-    {
-        [$r, $stretches] = $part;
-        $spread = max(abs($r->leftToLeft) + abs($r->rightToLeft), abs($r->leftToRight) + abs($r->rightToRight));
-        // A straight routing never adds the channels.
-        $spread = $r->isStraight() ? 1.0 : $spread;
-        $bounds = [];
-        foreach ($stretches as $stretch) {
-            $from = max($first, intdiv($stretch->from, $frames));
-            $to = min($first + $count, intdiv($stretch->to - 1, $frames) + 1);
-            if ($stretch->isConstant() && $from < $to) {
-                $bounds[] = [$from, $to, $spread * $stretch->gainAt($stretch->from)];
-                continue;
-            }
-            for ($i = $from; $i < $to; ++$i) {
-                $bounds[] = [$i, $i + 1, $spread * self::highestWithin($stretch, $i * $frames, ($i + 1) * $frames)];
-            }
-        }
-
-        return $bounds;
-    }
-
-    /** Over 20 ms every shape is near enough to straight for its ends and middle, with a little to spare. */
-    private static function highestWithin(Stretch $stretch, int $from, int $to): float
-    {
-        $from = max($from, $stretch->from);
-        $to = min($to, $stretch->to);
-
-        return 1.05 * max($stretch->gainAt($from), $stretch->gainAt(intdiv($from + $to, 2)), $stretch->gainAt($to));
-    }
-
-    /**
-     * @param list<int> $hot numbers of points, not in order
-     *
-     * @return list<Span>
-     */
-    private function joined(array $hot, int $frames, Span $span): array
-    {
-        sort($hot);
-        $moments = [];
-        $start = null;
-        $last = 0;
-        foreach ([...$hot, \PHP_INT_MAX] as $point) {
-            if (null !== $start && $point - $last > self::TOGETHER) {
-                $moments[] = Span::of(max($span->from, $start * $frames), max(min($span->to, ($last + 1) * $frames), $span->from + 1));
-                $start = null;
-            }
-            $start ??= $point;
-            $last = $point;
-        }
-
-        return $moments;
-    }
-
-    /** @return list<Peak> none where the sound stays below the ceiling after all */
-    private function tamed(Span $moment): array
-    {
-        $excess = $this->excess($moment);
-        $peaks = [];
-        while ([] !== $excess && \count($peaks) < self::MOST_PER_MOMENT) {
-            $worst = max($excess);
-            if ($worst <= ([] === $peaks ? 0.0 : self::TOLERANCE)) {
-                break;
-            }
-            [$first, $last] = $this->loudSpan($excess, (int) array_search($worst, $excess, true), $worst);
-            $notch = new Notch($first, -$worst, $this->width($excess, $first, $worst, -1), $this->width($excess, $last, $worst, 1), $last - $first);
-            $peaks[] = new Peak($this->ceiling + $worst, $notch);
-            foreach ($excess as $position => $over) {
-                $excess[$position] = $over + $notch->differenceAt($position);
-            }
-        }
-        usort($peaks, static fn (Peak $a, Peak $b): int => $a->notch->at <=> $b->notch->at);
-
-        return $peaks;
-    }
-
-    /**
-     * A peak is a point. What stays nearly as loud for longer is held down as a whole.
-     *
-     * @param array<int, float> $excess dB over the ceiling, by source sample
-     *
-     * @return array{int, int} first and last sample; twice the same for a point
-     */
-    private function loudSpan(array $excess, int $at, float $worst): array
-    {
-        $gap = (int) (self::LONGEST_GAP_SECONDS * $this->rate);
-        $first = $last = $at;
-        foreach ($excess as $position => $over) {
-            if ($over > self::NEARLY * $worst && $position > $last && $position - $last <= $gap) {
-                $last = $position;
-            }
-        }
-        foreach (array_reverse($excess, true) as $position => $over) {
-            if ($over > self::NEARLY * $worst && $position < $first && $first - $position <= $gap) {
-                $first = $position;
-            }
-        }
-
-        return $last - $first > self::LASTING_SECONDS * $this->rate ? [$first, $last] : [$at, $at];
-    }
-
-    /**
-     * The narrowest side of a notch under which all near it come to the ceiling: at distance d it takes off worst·(1 − d/width).
-     *
-     * @param array<int, float> $excess dB over the ceiling, by source sample
-     *
-     * @return int samples
-     */
-    private function width(array $excess, int $at, float $worst, int $direction): int
-    {
-        $width = (int) ceil(self::SHORTEST_SECONDS * $this->rate);
-        $longest = (int) (self::LONGEST_SECONDS * $this->rate);
-        foreach ($excess as $position => $over) {
-            $distance = ($position - $at) * $direction;
-            if ($distance > 0 && $over > 0.0 && $over < $worst) {
-                $width = max($width, (int) ceil($distance / (1.0 - $over / $worst)));
-            }
-        }
-
-        return min($width, $longest);
+        return array_merge(...array_map(fn (Span $moment): array => $taming->of($this->excess($moment)), $this->moments));
     }
 
     /** @return array<int, float> dB over the ceiling of every sample that is, by source sample */
