@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Interchange;
 
 use BackedEnum;
+use Closure;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Level\LevelText;
 use Wattage\Core\Problem;
@@ -247,5 +248,26 @@ final readonly class Fields
         }
 
         return $this->values[$name] ?? null;
+    }
+
+    /**
+     * What is wrong with what is made of these is said with where they stand.
+     *
+     * @template T
+     *
+     * @param Closure(): T $make
+     *
+     * @return T
+     */
+    public function located(Closure $make): mixed
+    {
+        try {
+            return $make();
+        } catch (InvalidDocument $problem) {
+            throw $problem;
+        } catch (Problem $problem) {
+            $field = $problem->field();
+            throw InvalidDocument::at(str_starts_with($field, $this->path('')) ? $field : $this->path($field), $problem);
+        }
     }
 }

@@ -26,7 +26,7 @@ final class LanesDocument
         $fields->onlyHave('level', 'pan', 'mute', 'off');
 
         return new Lanes(
-            $fields->has('level') ? MixDocument::curve($fields, 'level') : Curve::flat(),
+            $fields->has('level') ? CurveDocument::read($fields, 'level') : Curve::flat(),
             self::pan($fields),
             self::mute($fields),
             $fields->bool('off', false),
@@ -57,7 +57,7 @@ final class LanesDocument
             $one->has('source') && $anchors[$span->from] = new Anchor($one->string('source'), $one->int('position'));
         }
 
-        return new Ducking($fields->has('curve') ? MixDocument::curve($fields) : Curve::flat(), $held, $anchors);
+        return new Ducking($fields->has('curve') ? CurveDocument::read($fields) : Curve::flat(), $held, $anchors);
     }
 
     /** @return array<string, mixed> what of a track moves */
@@ -65,7 +65,7 @@ final class LanesDocument
     {
         $lanes = $track->lanes;
         $written = [
-            ...($lanes->level->isFlat() ? [] : ['level' => MixDocument::curveToArray($lanes->level)]),
+            ...($lanes->level->isFlat() ? [] : ['level' => CurveDocument::toArray($lanes->level)]),
             ...($lanes->pan->isEmpty() ? [] : ['pan' => array_map(static fn (array $p): array => ['at' => $p[0], 'pan' => $p[1]], $lanes->pan->points)]),
             ...($lanes->mute->isEmpty() ? [] : ['mute' => array_map(static fn (array $p): array => ['at' => $p[0], 'muted' => $p[1]], $lanes->mute->switches)]),
             ...($lanes->off ? ['off' => true] : []),
@@ -81,7 +81,7 @@ final class LanesDocument
     /** @return array<string, mixed> */
     private static function duckingToArray(Ducking $ducking): array
     {
-        return ['curve' => MixDocument::curveToArray($ducking->curve), ...([] === $ducking->held ? [] : ['held' => array_map(static function (Span $span) use ($ducking): array {
+        return ['curve' => CurveDocument::toArray($ducking->curve), ...([] === $ducking->held ? [] : ['held' => array_map(static function (Span $span) use ($ducking): array {
             $anchor = $ducking->anchors[$span->from] ?? null;
 
             return ['from' => $span->from, 'to' => $span->to, ...(null === $anchor ? [] : ['source' => $anchor->source, 'position' => $anchor->position])];
@@ -103,9 +103,9 @@ final class LanesDocument
     /** @return array<string, float|string> */
     public static function fadersToArray(Faders $faders): array
     {
-        $written = ['programme' => MixDocument::levelToJson($faders->programme)];
+        $written = ['programme' => CurveDocument::levelToJson($faders->programme)];
         foreach (Stem::cases() as $stem) {
-            $written[$stem->value] = MixDocument::levelToJson($faders->of($stem));
+            $written[$stem->value] = CurveDocument::levelToJson($faders->of($stem));
         }
 
         return $written;

@@ -11,8 +11,8 @@ use Wattage\Core\Ducking\Dip;
 use Wattage\Core\Ducking\Ducker;
 use Wattage\Core\Ducking\Listening;
 use Wattage\Core\Ducking\Moment;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\Fields;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Problem;
@@ -59,7 +59,7 @@ final readonly class DuckingPlans
                 ...(null === $rule ? [] : ['rule' => RuleDocument::toArray($rule, $mix->rate)]),
                 ...(null === $without ? [] : ['without' => $without]),
                 'lanes' => array_map(static fn (string $id, array $curves): array => [
-                    'track' => $id, 'curve' => MixDocument::curveToArray($curves[0]), ...(null === $curves[1] ? [] : ['band' => MixDocument::curveToArray($curves[1])]),
+                    'track' => $id, 'curve' => CurveDocument::toArray($curves[0]), ...(null === $curves[1] ? [] : ['band' => CurveDocument::toArray($curves[1])]),
                 ], array_map(strval(...), array_keys($lanes)), $lanes),
             ],
         ];

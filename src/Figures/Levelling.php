@@ -9,9 +9,9 @@ use Wattage\Core\Curve\Curve;
 use Wattage\Core\Edit\Clip\SetClipGains;
 use Wattage\Core\Edit\Clip\SetCurves;
 use Wattage\Core\Edit\InvalidEdit;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\ClipPower;
 use Wattage\Core\Loudness\EvenUp;
@@ -97,7 +97,7 @@ final readonly class Levelling
         if ([] === $curves) {
             return LevelPlan::ofNothing($mix, $rows);
         }
-        $listed = array_map(static fn (string $clip, Curve $curve): array => ['clip' => $clip, 'curve' => MixDocument::curveToArray($curve)], self::ids($curves), $curves);
+        $listed = array_map(static fn (string $clip, Curve $curve): array => ['clip' => $clip, 'curve' => CurveDocument::toArray($curve)], self::ids($curves), $curves);
 
         return new LevelPlan($rows, ['edit' => 'set-curves', 'curves' => $listed], self::ids($curves), (new SetCurves($curves))->apply($mix));
     }

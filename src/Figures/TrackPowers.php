@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Wattage\App\Figures;
 
 use Wattage\App\Entity\Project;
+use Wattage\Core\Interchange\ClipDocument;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Loudness\TrackPower;
@@ -43,8 +45,8 @@ final readonly class TrackPowers
             $shown = array_diff_key(MixDocument::trackToArray($track), ['name' => 0, 'hue' => 0, 'locked' => 0]);
 
             return json_encode([
-                $shown, MixDocument::levelToJson($mix->faders->of($track->stem)),
-                array_map(MixDocument::clipToArray(...), array_values($track->clips)),
+                $shown, CurveDocument::levelToJson($mix->faders->of($track->stem)),
+                array_map(ClipDocument::toArray(...), array_values($track->clips)),
                 array_map(MixDocument::sourceToArray(...), array_values($sources)),
             ], \JSON_THROW_ON_ERROR);
         }, $mix->tracks);

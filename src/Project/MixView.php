@@ -9,6 +9,8 @@ use Wattage\App\View\FilterView;
 use Wattage\App\View\StretchView;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Interchange\AimDocument;
+use Wattage\Core\Interchange\ClipDocument;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\LanesDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
@@ -137,8 +139,8 @@ final class MixView
             'id' => $clip->id,
             'name' => $clip->name,
             'at' => $clip->at,
-            'gain' => MixDocument::levelToJson($clip->gain),
-            'level' => MixDocument::levelToJson(GainSchedule::level($mix, $clip)),
+            'gain' => CurveDocument::levelToJson($clip->gain),
+            'level' => CurveDocument::levelToJson(GainSchedule::level($mix, $clip)),
             'detached' => $clip->detached,
             'triggers' => $clip->triggers,
             'ducked' => $clip->ducked,
@@ -187,13 +189,13 @@ final class MixView
         }
 
         return [
-            ...MixDocument::clipToArray($clip),
+            ...ClipDocument::toArray($clip),
             ...self::place($mix, $clip),
             'track' => $track,
             'schedule' => array_map(StretchView::of(...), $wire),
             'parts' => $parts,
             ...($clip->colour->isNone() ? [] : ['filters' => FilterView::of($clip->colour)]),
-            'fades' => [MixDocument::fadeToArray($in), MixDocument::fadeToArray($out)],
+            'fades' => [ClipDocument::fadeToArray($in), ClipDocument::fadeToArray($out)],
             ...self::channelWires($clip),
         ];
     }

@@ -14,7 +14,7 @@ use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Fade\Fade;
 use Wattage\Core\Fade\FadeRamp;
 use Wattage\Core\Fade\FadeShape;
-use Wattage\Core\Interchange\MixDocument;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Problem;
 use Wattage\Core\Time\Duration;
@@ -46,7 +46,7 @@ final class PreviewFixtures
             $at = range(0, 69_999, 1777);
             $cases[] = [
                 'name' => $name,
-                'curve' => MixDocument::curveToArray($curve),
+                'curve' => CurveDocument::toArray($curve),
                 'schedule' => array_map(StretchView::of(...), $stretches),
                 'levels' => array_map(static fn (int $t): array => [$t, round($curve->levelAt($t)->db, 6)], $at),
             ];
@@ -95,7 +95,7 @@ final class PreviewFixtures
                 $dipped = (new RangeChange($by, $ramp, $inside))->of($curve, Span::of(3 * self::S, 7 * self::S), Span::of(0, 10 * self::S));
                 $cases[] = [
                     'name' => "{$name}, {$by} dB, ".($inside ? 'inside' : 'around'),
-                    'curve' => MixDocument::curveToArray($curve),
+                    'curve' => CurveDocument::toArray($curve),
                     'from' => 3 * self::S, 'to' => 7 * self::S, 'by' => $by, 'ramp' => $ramp, 'inside' => $inside,
                     'levels' => array_map(static fn (int $t): array => [$t, round($dipped->levelAt($t)->db, 6)], range(0, 10 * self::S - 1, 7001)),
                 ];
@@ -118,7 +118,7 @@ final class PreviewFixtures
                 (new EditReader($mix))->read(['edit' => 'move-keyframes', 'clip' => 'bed', 'keyframes' => $chosen, 'later' => $later, 'by' => 0])->apply($mix)->clip('bed')->curve->keyframes,
             );
             $i = (int) array_search($chosen[0], $all, true);
-            $cases[] = ['curve' => MixDocument::curveToArray($bed->curve), 'from' => $bed->in, 'to' => $bed->in + $bed->length, 'chosen' => $chosen, 'earliest' => $moved(-100 * self::S)[$i] - $chosen[0], 'latest' => $moved(100 * self::S)[$i] - $chosen[0]];
+            $cases[] = ['curve' => CurveDocument::toArray($bed->curve), 'from' => $bed->in, 'to' => $bed->in + $bed->length, 'chosen' => $chosen, 'earliest' => $moved(-100 * self::S)[$i] - $chosen[0], 'latest' => $moved(100 * self::S)[$i] - $chosen[0]];
         }
 
         return $cases;

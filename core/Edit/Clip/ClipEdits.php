@@ -11,9 +11,10 @@ use Wattage\Core\Edit\EditFields;
 use Wattage\Core\Edit\InvalidEdit;
 use Wattage\Core\Fade\FadeShape;
 use Wattage\Core\Filter\Colour;
+use Wattage\Core\Interchange\ClipDocument;
 use Wattage\Core\Interchange\ColourDocument;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\InvalidDocument;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
 use Wattage\Core\Timeline\ChannelMode;
 use Wattage\Core\Timeline\Levels;
@@ -73,7 +74,7 @@ final class ClipEdits
     {
         $curves = [];
         foreach ($read->fields->objects('curves', 500) as $fields) {
-            $curves[$fields->string('clip')] = MixDocument::curve($fields);
+            $curves[$fields->string('clip')] = CurveDocument::read($fields);
         }
 
         return [] === $curves ? throw InvalidDocument::wrongType('curves', 'a list with at least one entry') : $curves;
@@ -86,9 +87,9 @@ final class ClipEdits
 
         return new Levels(
             $fields->has('gain') ? $fields->level('gain') : null,
-            $fields->has('curve') ? MixDocument::curve($fields) : null,
-            $fields->has('fadeIn') ? MixDocument::fade($fields->object('fadeIn')) : null,
-            $fields->has('fadeOut') ? MixDocument::fade($fields->object('fadeOut')) : null,
+            $fields->has('curve') ? CurveDocument::read($fields) : null,
+            $fields->has('fadeIn') ? ClipDocument::fade($fields->object('fadeIn')) : null,
+            $fields->has('fadeOut') ? ClipDocument::fade($fields->object('fadeOut')) : null,
         );
     }
 

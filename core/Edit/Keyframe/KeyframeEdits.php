@@ -8,9 +8,9 @@ use Closure;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\EditFields;
 use Wattage\Core\Edit\InvalidEdit;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\Fields;
 use Wattage\Core\Interchange\InvalidDocument;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Level\Decibels;
 
 /** Edits of the keyframes of a level wire. */
@@ -38,7 +38,7 @@ final class KeyframeEdits
             $fields->int('keyframe'),
             $fields->has('at') ? $read->time('at') : null,
             $fields->has('level') ? $fields->level('level') : null,
-            $fields->has('ramp') ? MixDocument::ramp($fields, 'ramp') : null,
+            $fields->has('ramp') ? CurveDocument::ramp($fields, 'ramp') : null,
         );
     }
 
@@ -47,7 +47,7 @@ final class KeyframeEdits
         $fields = $read->fields;
         $fields->has('level') || $fields->has('ramp') || throw InvalidEdit::nothingToSet('level, ramp');
 
-        return new SetKeyframes($read->chosen(), $fields->has('level') ? $fields->level('level') : null, $fields->has('ramp') ? MixDocument::ramp($fields, 'ramp') : null);
+        return new SetKeyframes($read->chosen(), $fields->has('level') ? $fields->level('level') : null, $fields->has('ramp') ? CurveDocument::ramp($fields, 'ramp') : null);
     }
 
     private static function isPrevious(Fields $fields): bool

@@ -9,8 +9,8 @@ use Wattage\Core\Captions\CaptionFile;
 use Wattage\Core\Edit\Edit;
 use Wattage\Core\Edit\EditFields;
 use Wattage\Core\Edit\InvalidEdit;
+use Wattage\Core\Interchange\CurveDocument;
 use Wattage\Core\Interchange\InvalidDocument;
-use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Interchange\RuleDocument;
 use Wattage\Core\Time\Span;
 use Wattage\Core\Timeline\Mix;
@@ -47,8 +47,8 @@ final class SpeechEdits
         $fields = $read->fields;
         $lanes = $bands = [];
         foreach ($fields->objects('lanes', Mix::MAX_TRACKS) as $lane) {
-            $lanes[$lane->string('track')] = MixDocument::curve($lane);
-            $lane->has('band') && $bands[$lane->string('track')] = MixDocument::curve($lane, 'band');
+            $lanes[$lane->string('track')] = CurveDocument::read($lane);
+            $lane->has('band') && $bands[$lane->string('track')] = CurveDocument::read($lane, 'band');
         }
 
         return new Duck(

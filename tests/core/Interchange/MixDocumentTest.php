@@ -10,6 +10,7 @@ use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Wattage\Core\Curve\Curve;
+use Wattage\Core\Interchange\ClipDocument;
 use Wattage\Core\Interchange\MixDocument;
 use Wattage\Core\Problem;
 use Wattage\Tests\support\Mixes;
@@ -92,7 +93,7 @@ final class MixDocumentTest extends TestCase
 
     public function testAFlatCurveIsWrittenAsAnEmptyList(): void
     {
-        self::assertSame([], MixDocument::clipToArray(Mixes::voiceOverBed()->clip('bed'))['curve']);
+        self::assertSame([], ClipDocument::toArray(Mixes::voiceOverBed()->clip('bed'))['curve']);
         self::assertTrue(Curve::flat()->isFlat());
     }
 }
