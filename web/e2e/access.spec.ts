@@ -139,10 +139,15 @@ test("at 1024 px everything still fits, and the page itself never scrolls", asyn
   expect(overflow).toEqual([0, 0]);
   for (const name of ["Handover", "Play", "Undo", "Track"])
     await expect(page.getByRole("button", { name, exact: true })).toBeInViewport({ ratio: 1 });
-  const overlaps = await page.getByRole("banner").evaluate((bar) => {
-    const boxes = [...bar.querySelectorAll("button, select")].map((e) => e.getBoundingClientRect());
-    return boxes.filter((a, i) => boxes.some((b, j) => j > i && a.left < b.right - 1 && b.left < a.right - 1))
-      .length;
-  });
-  expect(overlaps).toBe(0);
+  const overlaps = () =>
+    page.getByRole("banner").evaluate((bar) => {
+      const boxes = [...bar.querySelectorAll("button, select, input")].map((e) => e.getBoundingClientRect());
+      return boxes.filter((a, i) =>
+        boxes.some((b, j) => j > i && a.left < b.right - 1 && b.left < a.right - 1),
+      ).length;
+    });
+  expect(await overlaps()).toBe(0);
+  await page.getByRole("button", { name: "Type a time to go to" }).click();
+  await expect(page.getByRole("textbox", { name: "Time to go to" })).toBeFocused();
+  expect(await overlaps()).toBe(0);
 });

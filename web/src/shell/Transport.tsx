@@ -133,7 +133,7 @@ function GoTo() {
   };
   return (
     <input
-      className="field figure !w-[152px] py-0 text-center text-title font-semibold"
+      className="field figure mx-auto block !w-[152px] py-0 text-center text-title font-semibold max-[1150px]:!w-[11.5ch] max-[1150px]:!px-0"
       aria-label="Time to go to"
       placeholder="0:58.2"
       autoFocus
