@@ -1,13 +1,10 @@
-import type { Clip, Stem, Track } from "@/api/schema";
-import { decibelsOf } from "@/lib/format";
-import { levelLane } from "@/preview/lanes";
+import type { Clip } from "@/api/schema";
 import type { MixState, MixStore } from "@/store/mixStore";
-import { type GivingWay, givingWay, soundingClips } from "@/store/screen";
+import { soundingClips } from "@/store/screen";
 import { Clock } from "./clock";
-import { LevelMeter, type Reading, SILENT } from "./meter";
+import { Desk, type Levels } from "./desk";
+import { SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
-import { pitchKeeper } from "./stretcher";
-import { StemBus, TrackStrip } from "./strip";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
@@ -23,25 +20,15 @@ const TURN = 0.8;
 const SOON = 0.06;
 const CROSSFADE = 0.015;
 
-export interface Levels {
-  programme: Reading;
-  stems: Partial<Record<Stem, Reading>>;
-  tracks: Record<string, Reading>;
-}
-
 /** Plays the mix in the store from anywhere, and follows every edit of it while playing. */
 export class Player {
   private context: AudioContext | null = null;
   private segments: Segments | null = null;
-  private master: GainNode | null = null;
-  private programme: LevelMeter | null = null;
-  private readonly strips = new Map<string, TrackStrip>();
-  private readonly buses = new Map<Stem, StemBus>();
+  private desk: Desk | null = null;
   private readonly voices = new Map<string, Voice>();
   private anchor: Anchor | null = null;
   /** A jump that is prepared but has not sounded yet: until then the old anchor says where playing is. */
   private turn: { at: number; before: Anchor } | null = null;
-  private keeper: { speed: number; node: AudioNode } | null = null;
   private readonly clock = new Clock();
   private scrubbed = 0;
   private timer: ReturnType<typeof setInterval> | undefined;
@@ -100,11 +87,7 @@ export class Player {
   }
 
   levels(): Levels {
-    return {
-      programme: this.programme?.read() ?? SILENT,
-      stems: Object.fromEntries([...this.buses].map(([stem, bus]) => [stem, bus.meter.read()])),
-      tracks: Object.fromEntries([...this.strips].map(([id, strip]) => [id, strip.meter.read()])),
-    };
+    return this.desk?.levels() ?? { programme: SILENT, stems: {}, tracks: {} };
   }
 
   toggle(): void {
@@ -113,7 +96,7 @@ export class Player {
   }
 
   async play(from = this.store.getState().playhead): Promise<void> {
-    const context = this.open();
+    const { context, desk } = this.open();
     const attempt = ++this.attempt;
     const state = this.store.getState();
     const before = state.playing ? this.position : null;
@@ -122,21 +105,17 @@ export class Player {
     this.store.getState().set({ playing: true, playhead: start, playedFrom: start });
     if (before !== null) this.jumped(before, start);
     await context.resume();
-    await Promise.all([this.loadFirst(start), this.keepPitch(state.speed)]);
+    await Promise.all([this.loadFirst(start), desk.keepPitch(state.speed)]);
     if (attempt !== this.attempt) return;
     // What there is to set up is set up first, and what remains takes time as well.
-    for (const track of this.store.getState().tracks) this.strip(track);
+    desk.setUp();
     const lead =
       SOON +
       SETTING_UP * this.soonAt(start).reduce((sum, clip) => sum + 1 + (clip.filters?.length ?? 0) / 3, 0);
     // On a whole frame of the context's clock, so that segments join without being resampled.
     const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
     this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
-    this.trimTo(0);
-    for (const track of this.store.getState().tracks) {
-      this.strip(track).set(track, this.isHeard(track), context.currentTime, 0);
-      this.followLanes(track, start);
-    }
+    desk.begin(this.anchor, start);
     this.tick();
     this.timer = setInterval(() => this.tick(), TICK_MS);
   }
@@ -153,7 +132,7 @@ export class Player {
     const { rate } = this.store.getState();
     const clips = soundingClips(this.store.getState());
     this.store.getState().set({ playhead: position });
-    const context = this.open();
+    const { context, desk } = this.open();
     await context.resume();
     if (this.isPlaying() || context.currentTime < this.scrubbed) return;
     this.scrubbed = context.currentTime + 0.07;
@@ -163,16 +142,13 @@ export class Player {
     for (const clip of Object.values(clips)) {
       const track = this.store.getState().tracks.find((t) => t.id === clip.track);
       if (!track || clip.at > position || clip.at + clip.length <= position) continue;
-      const strip = this.strip(track);
-      strip.set(track, this.isHeard(track), context.currentTime, 0);
-      strip.follow(track, { start, from: position, rate }, position, this.duckingOf(track));
-      strip.writeTo(position + 0.12 * rate);
+      desk.taste(track, { start, from: position, rate }, position + 0.12 * rate);
       const taste = new Voice(
         clip,
         context,
         { start, from: position, rate },
         this.segments,
-        clip.ducked === false ? strip.direct : strip.input,
+        desk.inputOf(clip, track),
         position,
       );
       taste.schedule(position + 0.12 * rate);
@@ -193,20 +169,16 @@ export class Player {
     this.halt();
     void this.context?.close();
     this.context = null;
-    this.keeper = null;
-    this.strips.clear();
-    this.buses.clear();
+    this.desk = null;
   }
 
-  private open(): AudioContext {
-    if (this.context) return this.context;
+  private open(): { context: AudioContext; desk: Desk } {
+    if (this.context && this.desk) return { context: this.context, desk: this.desk };
     const context = new AudioContext({ sampleRate: this.store.getState().rate, latencyHint: "interactive" });
     this.context = context;
     this.segments = new Segments(context, this.fetchSegment);
-    this.master = new GainNode(context);
-    this.master.connect(context.destination);
-    this.programme = new LevelMeter(context, this.master);
-    return context;
+    this.desk = new Desk(context, this.store, AHEAD);
+    return { context, desk: this.desk };
   }
 
   private halt(): void {
@@ -244,7 +216,7 @@ export class Player {
     }
     this.voices.clear();
     this.anchor = { ...anchor, start: when, from: start };
-    for (const track of this.store.getState().tracks) this.followLanes(track, start);
+    this.desk?.followAll(this.anchor, start);
     this.turn = { at: when, before: anchor };
     setTimeout(
       () => attempt === this.attempt && this.jumped(end, start),
@@ -255,36 +227,6 @@ export class Player {
 
   private jumped(from: number, to: number): void {
     for (const listener of this.jumps) listener(from, to);
-  }
-
-  private async keepPitch(speed: number): Promise<void> {
-    const { context, master } = this;
-    if (!context || !master || speed === (this.keeper?.speed ?? 1)) return;
-    this.keeper?.node.disconnect();
-    master.disconnect();
-    this.keeper = null;
-    if (this.programme) this.programme = new LevelMeter(context, master);
-    if (speed === 1) {
-      master.connect(context.destination);
-      return;
-    }
-    try {
-      const node = await pitchKeeper(context, speed);
-      this.keeper = { speed, node };
-      master.connect(node).connect(context.destination);
-    } catch {
-      master.connect(context.destination); // this browser cannot: then the pitch goes with the speed
-    }
-  }
-
-  /** The programme's fader, and what the louder of two states is turned down by. */
-  private trimTo(glide: number): void {
-    const { master, context } = this;
-    if (!master || !context) return;
-    const { trim, faders } = this.store.getState();
-    const db = trim + decibelsOf(faders.programme);
-    master.gain.cancelScheduledValues(context.currentTime);
-    master.gain.setTargetAtTime(10 ** (db / 20), context.currentTime, glide);
   }
 
   private isPlaying(): boolean {
@@ -337,7 +279,7 @@ export class Player {
       if (clip.at < until && clip.at + clip.length > audible && !this.voices.has(clip.id))
         this.begin(clip, audible);
     }
-    for (const strip of this.strips.values()) strip.writeTo(until);
+    this.desk?.writeTo(until);
     for (const [id, voice] of this.voices) {
       voice.schedule(until);
       if (voice.clip.at + voice.clip.length < now - anchor.rate) {
@@ -350,106 +292,34 @@ export class Player {
   /** @param from timeline position from which it is to be heard */
   private begin(clip: Clip, from: number): Voice | null {
     const track = this.store.getState().tracks.find((t) => t.id === clip.track);
-    if (!track || !this.context || !this.anchor || !this.segments) return null;
+    if (!track || !this.context || !this.desk || !this.anchor || !this.segments) return null;
     const voice = new Voice(
       clip,
       this.context,
       this.anchor,
       this.segments,
-      clip.ducked === false ? this.strip(track).direct : this.strip(track).input,
+      this.desk.inputOf(clip, track),
       Math.round(from),
     );
     this.voices.set(clip.id, voice);
     return voice;
   }
 
-  private strip(track: Track): TrackStrip {
-    const known = this.strips.get(track.id);
-    if (known) return known;
-    if (!this.context || !this.master) throw new Error("The player is not open.");
-    const strip = new TrackStrip(this.context, this.bus(track.stem).input);
-    strip.set(track, this.isHeard(track), this.context.currentTime, 0);
-    this.strips.set(track.id, strip);
-    return strip;
-  }
-
-  private bus(stem: Stem): StemBus {
-    const known = this.buses.get(stem);
-    if (known) return known;
-    if (!this.context || !this.master) throw new Error("The player is not open.");
-    const bus = new StemBus(this.context, this.master);
-    bus.set(this.store.getState().faders[stem], this.context.currentTime, 0);
-    this.buses.set(stem, bus);
-    return bus;
-  }
-
-  /** The lanes of ducking, or those that a rule would make while it is tried. */
-  private duckingOf(track: Track): GivingWay {
-    return this.store.getState().duckTry?.[track.id] ?? givingWay(track);
-  }
-
-  private followLanes(track: Track, from: number): void {
-    if (this.anchor) this.strip(track).follow(track, this.anchor, from, this.duckingOf(track));
-  }
-
-  /** Lanes that are others now are followed from a moment hence. */
-  private refollow(track: Track): void {
-    const { context, anchor } = this;
-    if (!context || !anchor) return;
-    const now = positionAt(anchor, context.currentTime + SOON);
-    this.followLanes(track, Math.max(anchor.from, Math.round(now)));
-    this.strip(track).writeTo(now + AHEAD * (anchor.speed ?? 1) * anchor.rate);
-  }
-
-  /** A hand on a control of a track while it plays; null lets go. */
-  /** @param glide seconds in which what is let go of goes back to its lane */
+  /** A hand on a control of a track while it plays; null lets go. See {@link Desk.ride}. */
   ride(track: string, part: "level" | "pan", value: number | null, glide = 0): void {
     const found = this.store.getState().tracks.find((t) => t.id === track);
-    const { context, anchor } = this;
-    if (!found || !context) return;
-    const strip = this.strip(found);
-    strip.ride(part, value, levelLane(found).length > 0);
-    if (value !== null) return;
-    if (glide > 0 && anchor) {
-      const at = positionAt(anchor, context.currentTime + glide);
-      strip.glideBack(part, found, at, glide);
-      this.followLanes(found, Math.round(at));
-      strip.writeTo(at + AHEAD * (anchor.speed ?? 1) * anchor.rate);
-    } else {
-      strip.set(found, this.isHeard(found), context.currentTime, 0.008);
-      this.refollow(found);
-    }
-  }
-
-  private isHeard(track: Track): boolean {
-    const { solo, listening } = this.store.getState();
-    const listened = listening === "all" || (listening === "speech") === (track.stem === "speech");
-    return listened && !track.muted && (solo.length === 0 || solo.includes(track.id));
+    if (found) this.desk?.ride(found, part, value, glide, this.anchor, SOON);
   }
 
   private follow(now: MixState, before: MixState): void {
-    if (!this.context) return;
-    if (now.trim !== before.trim || now.faders !== before.faders) this.trimTo(0.02);
-    if (now.faders !== before.faders)
-      for (const [stem, bus] of this.buses) bus.set(now.faders[stem], this.context.currentTime, 0.008);
+    if (!this.desk) return;
+    this.desk.follow(now, before);
     if (now.speed !== before.speed && now.playing) void this.play(this.position);
-    if (now.tracks !== before.tracks || now.solo !== before.solo || now.listening !== before.listening) {
-      for (const track of now.tracks) {
-        const strip = this.strips.get(track.id);
-        strip?.set(track, this.isHeard(track), this.context.currentTime, 0.008);
-        strip?.leadTo(this.bus(track.stem).input);
-      }
-      for (const [id, strip] of this.strips) {
-        if (!now.tracks.some((t) => t.id === id)) {
-          strip.close();
-          this.strips.delete(id);
-        }
-      }
-    }
     if (this.anchor && (now.tracks !== before.tracks || now.duckTry !== before.duckTry))
       for (const track of now.tracks) {
         const old = before.tracks.find((t) => t.id === track.id);
-        if (old !== track || now.duckTry?.[track.id] !== before.duckTry?.[track.id]) this.refollow(track);
+        if (old !== track || now.duckTry?.[track.id] !== before.duckTry?.[track.id])
+          this.desk.refollow(track, this.anchor, SOON);
       }
     if (this.anchor && (now.clips !== before.clips || now.planned !== before.planned))
       void this.replaceChanged(soundingClips(now));

@@ -2,8 +2,14 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { SoundTiles } from "./soundTiles";
 
+/** Milliseconds that drawing takes, by the clock of these tests. */
+let takes = 0;
+
 beforeEach(() => {
   vi.restoreAllMocks();
+  takes = 0;
+  let time = 0;
+  vi.spyOn(performance, "now").mockImplementation(() => (time += takes));
   vi.spyOn(HTMLCanvasElement.prototype, "getContext").mockReturnValue({} as never);
 });
 
@@ -30,8 +36,7 @@ describe("tiles of drawn sound", () => {
   it("of another zoom stand in until those of this one are drawn, a few each frame", () => {
     const tiles = new SoundTiles();
     show(tiles, ["a"], 100, [0]);
-    let time = 0;
-    vi.spyOn(performance, "now").mockImplementation(() => (time += 1.5));
+    takes = 1.5;
     const zoomed = show(tiles, ["a"], 50, [0, 1, 2, 3, 4]);
     expect(drawn).toEqual([0, 1]);
     expect(zoomed.shown.map((tile) => tile !== null)).toEqual([true, true, false, false, false]);
@@ -46,8 +51,7 @@ describe("tiles of drawn sound", () => {
   it("that were never whole stand in above those that were", () => {
     const tiles = new SoundTiles();
     show(tiles, ["a"], 100, [0, 1, 2]);
-    let time = 0;
-    vi.spyOn(performance, "now").mockImplementation(() => (time += 3));
+    takes = 3;
     show(tiles, ["a"], 50, [0, 1, 2]);
     const { row } = show(tiles, ["b"], 50, [0, 1, 2]);
     expect(row.before.map(({ perColumn, tiles: of }) => [perColumn, of.size])).toEqual([
@@ -67,8 +71,7 @@ describe("tiles of drawn sound", () => {
     frame(0);
     expect(came).toEqual(["a", "b", "c"]);
     came.length = 0;
-    let time = 0;
-    vi.spyOn(performance, "now").mockImplementation(() => (time += 3));
+    takes = 3;
     // Dragged all the while, so that each has to be drawn anew in every frame, and there is time for one.
     for (const made of [1, 2, 3, 4, 5, 6]) frame(made);
     for (const key of ["a", "b", "c"]) expect(came.filter((one) => one === key)).toHaveLength(2);
