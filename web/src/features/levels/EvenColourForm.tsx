@@ -6,6 +6,7 @@ import { formatTimecode } from "@/preview/timecode";
 import { useMix, useMixStore } from "@/store/context";
 import { PlanFoot } from "./PlanFoot";
 import { SpectrumPicture } from "./SpectrumPicture";
+import { extentOf } from "./extentOf";
 import { usePlanned } from "./usePlanned";
 
 /** Clips that others can be made like; a list of more is no choice. */
@@ -35,7 +36,6 @@ export function EvenColourForm({ onDone }: { onDone: () => void }) {
   });
   const { after, setAfter } = usePlanned(data?.clips);
   const edit = data?.edit ?? null;
-  const ends = selected.map((id) => clips[id]).filter((clip) => clip !== undefined);
   const row = data?.rows[0];
   return (
     <div className="grid min-h-0 grid-rows-[auto_minmax(120px,1fr)_auto_auto] gap-3">
@@ -58,12 +58,7 @@ export function EvenColourForm({ onDone }: { onDone: () => void }) {
       ) : (
         <p className="text-faint">{others.length ? "Listening…" : "There is no other clip to sound like."}</p>
       )}
-      <HearPlan
-        after={after}
-        onAfter={setAfter}
-        from={Math.min(...ends.map((clip) => clip.at))}
-        to={Math.max(...ends.map((clip) => clip.at + clip.length))}
-      />
+      <HearPlan after={after} onAfter={setAfter} {...extentOf(clips, selected)} />
       <PlanFoot
         error={error?.message ?? null}
         text={

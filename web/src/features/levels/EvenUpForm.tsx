@@ -10,6 +10,7 @@ import { EvenUpPicture } from "./EvenUpPicture";
 import { EvenUpRows } from "./EvenUpRows";
 import { HearPlan } from "@/parts/HearPlan";
 import { PlanFoot } from "./PlanFoot";
+import { extentOf } from "./extentOf";
 import { usePlanned } from "./usePlanned";
 
 /** Whole clips to one level: of their stem, a number, or that of one of them; with a table of what would become of each. */
@@ -37,7 +38,6 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
   });
   const edit = data?.edit ?? null;
   const { after, setAfter } = usePlanned(data?.clips);
-  const ends = selected.map((id) => clips[id]).filter((clip) => clip !== undefined);
   const name = (id: string) => clips[id]?.name ?? id;
   return (
     <div className="grid min-h-0 grid-rows-[auto_auto_auto_minmax(64px,1fr)_auto] gap-3">
@@ -79,12 +79,7 @@ export function EvenUpForm({ onDone }: { onDone: () => void }) {
         )}
       </div>
       <EvenUpPicture rows={data?.rows ?? []} />
-      <HearPlan
-        after={after}
-        onAfter={setAfter}
-        from={Math.min(...ends.map((clip) => clip.at))}
-        to={Math.max(...ends.map((clip) => clip.at + clip.length))}
-      />
+      <HearPlan after={after} onAfter={setAfter} {...extentOf(clips, selected)} />
       <EvenUpRows rows={data?.rows ?? []} />
       <PlanFoot
         error={wrong ?? error?.message ?? null}

@@ -2,6 +2,7 @@ import { useCallback } from "react";
 import type { EvenUpPlan } from "@/api/schema";
 import { useMix } from "@/store/context";
 import { rangeOf } from "./bands";
+import { extentOf } from "./extentOf";
 import { type Plot, PlanPicture } from "./PlanPicture";
 
 /** Where each clip lies along the time: as it is, as it would be, and the way between. */
@@ -17,13 +18,12 @@ export function EvenUpPicture({ rows }: { rows: EvenUpPlan["rows"] }) {
     },
     [rows, clips],
   );
-  const shown = rows.map((row) => clips[row.clip]).filter((clip) => clip !== undefined);
-  if (shown.length === 0) return null;
+  const shown = rows.map((row) => row.clip);
+  if (!shown.some((id) => clips[id])) return null;
   return (
     <PlanPicture
       label="Level of each clip, before and after"
-      from={Math.min(...shown.map((clip) => clip.at))}
-      to={Math.max(...shown.map((clip) => clip.at + clip.length))}
+      {...extentOf(clips, shown)}
       levels={rangeOf(rows.flatMap((row) => [row.now, row.after]))}
       draw={draw}
     >
