@@ -7,15 +7,21 @@ namespace Wattage\Tests\core\Loudness;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\TestDox;
 use PHPUnit\Framework\TestCase;
+use Wattage\Core\Curve\Curve;
+use Wattage\Core\Curve\Stretch;
+use Wattage\Core\Level\Decibels;
 use Wattage\Core\Loudness\Gating;
 use Wattage\Core\Loudness\LoudnessWindows;
 use Wattage\Core\Loudness\MixFigures;
+use Wattage\Core\Loudness\PowerPage;
 use Wattage\Core\Loudness\Predicted;
 use Wattage\Core\Loudness\Series;
 use Wattage\Core\Loudness\SourceBlocks;
 use Wattage\Core\Loudness\SourceTenths;
 use Wattage\Core\Loudness\TrackPower;
 use Wattage\Core\Loudness\Windows;
+use Wattage\Core\Signal\Routing;
+use Wattage\Core\Timeline\Clip;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
 use Wattage\Tests\support\Mixes;
@@ -75,6 +81,20 @@ final class PowersTest extends TestCase
         foreach (range(1, 8) as $seed) {
             yield [$seed, 40 + 97 * $seed];
         }
+    }
+
+    /** A clip that begins within 100 ms: each 100 ms of the mix lies across two of the source, of either channel. */
+    public function testWhatLiesAcrossTwoTenthsOfItsSourceIsBetweenThem(): void
+    {
+        [$left, $right] = [[1.0, 3.0, 7.0, 13.0, 21.0], [100.0, 50.0, 200.0, 10.0, 0.0]];
+        $tenths = SourceTenths::fromBytes(Series::packed($left).Series::packed($right).Series::packed(array_fill(0, 5, 0.5)), 2);
+        $clip = new Clip('c', 's', 'Clip', 15_600, 0, 24_000, Decibels::unchanged(), Curve::flat());
+        $page = new PowerPage(0, 10, 4_800);
+        $page->add($clip, [Stretch::gain(0, 24_000, 1.0, 1.0)], Routing::straight(), 1.0, $tenths);
+        foreach ([4, 5, 6] as $k) {
+            self::assertEqualsWithDelta(0.25 * ($left[$k - 4] + $right[$k - 4]) + 0.75 * ($left[$k - 3] + $right[$k - 3]), $page->powers[$k], 1e-4);
+        }
+        self::assertSame(0.0, $page->powers[2]);
     }
 
     public function testMetersSayNothingBeforeTheirWindowIsFull(): void
