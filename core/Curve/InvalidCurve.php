@@ -30,7 +30,7 @@ final class InvalidCurve extends DomainException implements Problem
 
     public static function noKeyframe(int $position): self
     {
-        return new self(\sprintf('There is no keyframe at sample %d any more. Reload to see the newest state.', $position), 'keyframe');
+        return new self(\sprintf('This keyframe is not there any more: it was moved or removed meanwhile (sample %d). Choose it again.', $position), 'keyframe');
     }
 
     public static function taken(int $position): self

@@ -101,7 +101,7 @@ final class CurveTest extends TestCase
 
     public function testAKeyframeThatIsGoneIsNamed(): void
     {
-        $this->expectExceptionMessage('no keyframe at sample 77');
+        $this->expectExceptionMessage('moved or removed meanwhile (sample 77)');
         self::curve([200, 0.0, Ramp::line()])->without(77);
     }
 
