@@ -24,6 +24,7 @@ final class ClarityNeed implements Need
 
     /** @var ?array<int, Given> */
     private ?array $needs = null;
+    private readonly float $wanted;
 
     /**
      * @param Closure(): iterable<int, ?array{array<int, float>, array<int, float>, array<int, float>}> $moments powers by band of the speech, of the targets and of all else, by number of the 100 ms; null where the one before holds
@@ -31,6 +32,7 @@ final class ClarityNeed implements Need
      */
     public function __construct(private readonly DuckRule $rule, private readonly Ear $ear, private readonly Closure $moments, private readonly array $shares)
     {
+        $this->wanted = min(1.0, ((float) $rule->clarity + self::MARGIN) / Clarity::MOST);
     }
 
     public function between(int $from, int $to): array
@@ -52,8 +54,12 @@ final class ClarityNeed implements Need
         $worked = 0;
         foreach (($this->moments)() as $k => $powers) {
             // The windows of every other one lie side by side; those between are looked at only where what the one before needs is too little for them.
-            if (null !== $powers && (0 === $worked++ % 2 || !$this->holds($last, ...$powers))) {
-                $last = $this->given(...$powers);
+            if (null !== $powers) {
+                [$speech, $targets, $rest] = $powers;
+                $said = $this->ear->said($speech);
+                if (0 === $worked++ % 2 || $this->indexOf($said, $targets, $rest, $last->all, $last->band) < $this->wanted) {
+                    $last = $this->given($said, $speech, $targets, $rest);
+                }
             }
             $needs[$k] = $last;
         }
@@ -62,26 +68,14 @@ final class ClarityNeed implements Need
     }
 
     /**
-     * Whether what was found for one moment does for another.
-     *
+     * @param list<float> $said
      * @param array<int, float> $speech
      * @param array<int, float> $targets
      * @param array<int, float> $rest
      */
-    private function holds(Given $given, array $speech, array $targets, array $rest): bool
+    private function given(array $said, array $speech, array $targets, array $rest): Given
     {
-        return $this->indexOf($this->ear->said($speech), $targets, $rest, $given->all, $given->band) >= $this->wanted();
-    }
-
-    /**
-     * @param array<int, float> $speech
-     * @param array<int, float> $targets
-     * @param array<int, float> $rest
-     */
-    private function given(array $speech, array $targets, array $rest): Given
-    {
-        $wanted = $this->wanted();
-        $said = $this->ear->said($speech);
+        $wanted = $this->wanted;
         $now = $this->index($said, $targets, $rest, 0.0, DuckPart::All);
         if ($now >= $wanted) {
             return new Given(0.0);
@@ -130,11 +124,6 @@ final class ClarityNeed implements Need
     private function last(): DuckPart
     {
         return DuckPart::BandFirst === $this->rule->part ? DuckPart::All : $this->rule->part;
-    }
-
-    private function wanted(): float
-    {
-        return min(1.0, ((float) $this->rule->clarity + self::MARGIN) / Clarity::MOST);
     }
 
     /**

@@ -65,9 +65,17 @@ final class Course
             $places[$keyframe->position] = true;
         }
         ksort($places);
+        $places = array_keys($places);
+        [$bands, $alls] = [self::along($band, $places), self::along($all, $places)];
         $points = [];
-        foreach (array_keys($places) as $at) {
-            $points[] = [$at, min(0.0, max($band->levelAt($at)->db, $deepest - $all->levelAt($at)->db))];
+        $held = false;
+        foreach ($places as $i => $at) {
+            $room = $deepest - $alls[$i];
+            $held = $held || $bands[$i] < $room;
+            $points[] = [$at, min(0.0, max($bands[$i], $room))];
+        }
+        if (!$held) {
+            return $band;
         }
         $keyframes = [];
         foreach (Thinning::of($points, self::SAME) as [$at, $level]) {
@@ -75,6 +83,31 @@ final class Course
         }
 
         return Curve::of($keyframes);
+    }
+
+    /**
+     * @param Curve $course straight lines alone
+     * @param list<int> $places rising
+     *
+     * @return list<float> dB at each
+     */
+    private static function along(Curve $course, array $places): array
+    {
+        $keyframes = $course->keyframes;
+        $last = \count($keyframes) - 1;
+        $levels = [];
+        $k = 0;
+        foreach ($places as $at) {
+            while ($k < $last && $keyframes[$k + 1]->position <= $at) {
+                ++$k;
+            }
+            $from = $keyframes[$k];
+            $to = $keyframes[min($last, $k + 1)];
+            $part = $at <= $from->position || $to->position <= $from->position ? 0.0 : ($at - $from->position) / ($to->position - $from->position);
+            $levels[] = $from->level->db + min(1.0, $part) * ($to->level->db - $from->level->db);
+        }
+
+        return $levels;
     }
 
     /**
