@@ -23,8 +23,6 @@ final class Course
     private const EDGES = [-1, 0, 1];
     /** dB by which its lines may lie off; it is laid lower by as much, so that it is never short. */
     private const TOLERANCE = 0.4;
-    /** dB that are no difference: such points lie on one line. */
-    private const SAME = 0.001;
 
     /**
      * @param array<int, float> $levels dB by number of the 100 ms, in any order; 0 dB where there is none
@@ -67,19 +65,14 @@ final class Course
         ksort($places);
         $places = array_keys($places);
         [$bands, $alls] = [self::along($band, $places), self::along($all, $places)];
-        $points = [];
-        $held = false;
-        foreach ($places as $i => $at) {
-            $room = $deepest - $alls[$i];
-            $held = $held || $bands[$i] < $room;
-            $points[] = [$at, min(0.0, max($bands[$i], $room))];
-        }
-        if (!$held) {
-            return $band;
-        }
+        $own = array_fill_keys(array_column($band->keyframes, 'position'), true);
+        $held = array_map(static fn (float $of, float $all): bool => $of < $deepest - $all, $bands, $alls);
         $keyframes = [];
-        foreach (Thinning::of($points, self::SAME) as [$at, $level]) {
-            $keyframes[] = new Keyframe($at, Decibels::of($level), Ramp::line());
+        foreach ($places as $i => $at) {
+            // Beside its own keyframes, those where the limit begins to hold it, and holds it, and no more.
+            if (isset($own[$at]) || $held[$i] || ($held[$i - 1] ?? false) || ($held[$i + 1] ?? false)) {
+                $keyframes[] = new Keyframe($at, Decibels::of(min(0.0, max($bands[$i], $deepest - $alls[$i]))), Ramp::line());
+            }
         }
 
         return Curve::of($keyframes);
