@@ -31,21 +31,22 @@ use Symfony\Component\Yaml\Yaml;
 final class ApiTypes
 {
     public const DESCRIPTION = __DIR__.'/../../docs/openapi.yaml';
+    /** What it points to. */
+    public const EDITS = __DIR__.'/../../docs/edits.yaml';
 
     /** @var array<string, array<string, Schema>> */
     private array $paths;
     /** @var array<string, array<string, Schema>> */
     private array $components;
-    /** @var array<string, Type> */
-    private array $known = [];
-
     /** @var array<string, Schema> */
     private array $edits;
+    /** @var array<string, Type> */
+    private array $known = [];
 
     public function __construct()
     {
         /** @var array<string, Schema> $edits */
-        $edits = Yaml::parseFile(\dirname(self::DESCRIPTION).'/edits.yaml');
+        $edits = Yaml::parseFile(self::EDITS);
         $this->edits = $edits;
         /** @var array{paths: array<string, array<string, Schema>>, components: array<string, array<string, Schema>>} $description */
         $description = Yaml::parseFile(self::DESCRIPTION);

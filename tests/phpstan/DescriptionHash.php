@@ -16,6 +16,6 @@ final readonly class DescriptionHash implements ResultCacheMetaExtension
 
     public function getHash(): string
     {
-        return (string) hash_file('xxh128', ApiTypes::DESCRIPTION);
+        return hash_file('xxh128', ApiTypes::DESCRIPTION).hash_file('xxh128', ApiTypes::EDITS);
     }
 }
