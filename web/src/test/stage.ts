@@ -5,10 +5,10 @@ import { hitTest, type Target } from "@/scene/hit";
 import { buildScene, type Scene } from "@/scene/scene";
 import { startGesture } from "@/timeline/startGesture";
 
-/** A drawn mix that gestures are begun on, for their tests. */
 const VIEW: View = { start: 0, perPx: (20 * SECOND) / 800 };
 export const PLAIN: Modifiers = { axis: false, fine: false, free: true };
 
+/** A drawn mix that gestures are begun on, for their tests. */
 export function stage(part: Parameters<typeof storeOf>[0] = {}) {
   const state = storeOf(part).getState();
   const layout = layOut(state.tracks, 600, Object.fromEntries(state.tracks.map((t) => [t.id, 132])));

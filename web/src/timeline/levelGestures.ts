@@ -297,9 +297,8 @@ export function dipRange(state: MixState, range: Range, target: On<"dip">, start
   return {
     move(_x, toY, modifiers) {
       const dragged = dragDb(lane, floor, travel.to(toY, modifiers.fine), sideOf(wire));
-      const to = Math.max(-96 + floor, dragged);
       const steps = modifiers.fine ? 100 : 10;
-      const whole = withinDip(before + Math.round((to - floor) * steps) / steps);
+      const whole = withinDip(before + Math.round((dragged - floor) * steps) / steps);
       by = whole - before;
       return {
         preview: dipped(state, range, over, insideFor(whole) ? -ramp : 0, ramp, by),
