@@ -1,7 +1,7 @@
 import { createContext, useContext, useEffect, useState } from "react";
 import { useMix } from "@/store/context";
 import { type Reading, SILENT } from "./meter";
-import type { Levels } from "./desk";
+import type { Levels } from "./mixer";
 import type { Player } from "./player";
 
 export const PlayerContext = createContext<Player | null>(null);

@@ -18,7 +18,7 @@ export interface Levels {
 }
 
 /** The way from clips to the loudspeaker: a strip for each track, a bus for each stem, the programme's fader, and what keeps the pitch. */
-export class Desk {
+export class Mixer {
   private readonly strips = new Map<string, TrackStrip>();
   private readonly buses = new Map<Stem, StemBus>();
   private readonly master: GainNode;

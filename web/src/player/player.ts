@@ -2,7 +2,7 @@ import type { Clip } from "@/api/schema";
 import type { MixState, MixStore } from "@/store/mixStore";
 import { soundingClips } from "@/store/screen";
 import { Clock } from "./clock";
-import { Desk, type Levels } from "./desk";
+import { Mixer, type Levels } from "./mixer";
 import { SILENT } from "./meter";
 import { SEGMENT_SECONDS, Segments } from "./segments";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
@@ -24,7 +24,7 @@ const CROSSFADE = 0.015;
 export class Player {
   private context: AudioContext | null = null;
   private segments: Segments | null = null;
-  private desk: Desk | null = null;
+  private mixer: Mixer | null = null;
   private readonly voices = new Map<string, Voice>();
   private anchor: Anchor | null = null;
   /** A jump that is prepared but has not sounded yet: until then the old anchor says where playing is. */
@@ -87,7 +87,7 @@ export class Player {
   }
 
   levels(): Levels {
-    return this.desk?.levels() ?? { programme: SILENT, stems: {}, tracks: {} };
+    return this.mixer?.levels() ?? { programme: SILENT, stems: {}, tracks: {} };
   }
 
   toggle(): void {
@@ -96,7 +96,7 @@ export class Player {
   }
 
   async play(from = this.store.getState().playhead): Promise<void> {
-    const { context, desk } = this.open();
+    const { context, mixer } = this.open();
     const attempt = ++this.attempt;
     const state = this.store.getState();
     const before = state.playing ? this.position : null;
@@ -105,17 +105,17 @@ export class Player {
     this.store.getState().set({ playing: true, playhead: start, playedFrom: start });
     if (before !== null) this.jumped(before, start);
     await context.resume();
-    await Promise.all([this.loadFirst(start), desk.keepPitch(state.speed)]);
+    await Promise.all([this.loadFirst(start), mixer.keepPitch(state.speed)]);
     if (attempt !== this.attempt) return;
     // What there is to set up is set up first, and what remains takes time as well.
-    desk.setUp();
+    mixer.setUp();
     const lead =
       SOON +
       SETTING_UP * this.soonAt(start).reduce((sum, clip) => sum + 1 + (clip.filters?.length ?? 0) / 3, 0);
     // On a whole frame of the context's clock, so that segments join without being resampled.
     const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
     this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
-    desk.begin(this.anchor, start);
+    mixer.begin(this.anchor, start);
     this.tick();
     this.timer = setInterval(() => this.tick(), TICK_MS);
   }
@@ -132,7 +132,7 @@ export class Player {
     const { rate } = this.store.getState();
     const clips = soundingClips(this.store.getState());
     this.store.getState().set({ playhead: position });
-    const { context, desk } = this.open();
+    const { context, mixer } = this.open();
     await context.resume();
     if (this.isPlaying() || context.currentTime < this.scrubbed) return;
     this.scrubbed = context.currentTime + 0.07;
@@ -142,13 +142,13 @@ export class Player {
     for (const clip of Object.values(clips)) {
       const track = this.store.getState().tracks.find((t) => t.id === clip.track);
       if (!track || clip.at > position || clip.at + clip.length <= position) continue;
-      desk.taste(track, { start, from: position, rate }, position + 0.12 * rate);
+      mixer.taste(track, { start, from: position, rate }, position + 0.12 * rate);
       const taste = new Voice(
         clip,
         context,
         { start, from: position, rate },
         this.segments,
-        desk.inputOf(clip, track),
+        mixer.inputOf(clip, track),
         position,
       );
       taste.schedule(position + 0.12 * rate);
@@ -169,16 +169,16 @@ export class Player {
     this.halt();
     void this.context?.close();
     this.context = null;
-    this.desk = null;
+    this.mixer = null;
   }
 
-  private open(): { context: AudioContext; desk: Desk } {
-    if (this.context && this.desk) return { context: this.context, desk: this.desk };
+  private open(): { context: AudioContext; mixer: Mixer } {
+    if (this.context && this.mixer) return { context: this.context, mixer: this.mixer };
     const context = new AudioContext({ sampleRate: this.store.getState().rate, latencyHint: "interactive" });
     this.context = context;
     this.segments = new Segments(context, this.fetchSegment);
-    this.desk = new Desk(context, this.store, AHEAD);
-    return { context, desk: this.desk };
+    this.mixer = new Mixer(context, this.store, AHEAD);
+    return { context, mixer: this.mixer };
   }
 
   private halt(): void {
@@ -216,7 +216,7 @@ export class Player {
     }
     this.voices.clear();
     this.anchor = { ...anchor, start: when, from: start };
-    this.desk?.followAll(this.anchor, start);
+    this.mixer?.followAll(this.anchor, start);
     this.turn = { at: when, before: anchor };
     setTimeout(
       () => attempt === this.attempt && this.jumped(end, start),
@@ -279,7 +279,7 @@ export class Player {
       if (clip.at < until && clip.at + clip.length > audible && !this.voices.has(clip.id))
         this.begin(clip, audible);
     }
-    this.desk?.writeTo(until);
+    this.mixer?.writeTo(until);
     for (const [id, voice] of this.voices) {
       voice.schedule(until);
       if (voice.clip.at + voice.clip.length < now - anchor.rate) {
@@ -292,34 +292,34 @@ export class Player {
   /** @param from timeline position from which it is to be heard */
   private begin(clip: Clip, from: number): Voice | null {
     const track = this.store.getState().tracks.find((t) => t.id === clip.track);
-    if (!track || !this.context || !this.desk || !this.anchor || !this.segments) return null;
+    if (!track || !this.context || !this.mixer || !this.anchor || !this.segments) return null;
     const voice = new Voice(
       clip,
       this.context,
       this.anchor,
       this.segments,
-      this.desk.inputOf(clip, track),
+      this.mixer.inputOf(clip, track),
       Math.round(from),
     );
     this.voices.set(clip.id, voice);
     return voice;
   }
 
-  /** A hand on a control of a track while it plays; null lets go. See {@link Desk.ride}. */
+  /** A hand on a control of a track while it plays; null lets go. See {@link Mixer.ride}. */
   ride(track: string, part: "level" | "pan", value: number | null, glide = 0): void {
     const found = this.store.getState().tracks.find((t) => t.id === track);
-    if (found) this.desk?.ride(found, part, value, glide, this.anchor, SOON);
+    if (found) this.mixer?.ride(found, part, value, glide, this.anchor, SOON);
   }
 
   private follow(now: MixState, before: MixState): void {
-    if (!this.desk) return;
-    this.desk.follow(now, before);
+    if (!this.mixer) return;
+    this.mixer.follow(now, before);
     if (now.speed !== before.speed && now.playing) void this.play(this.position);
     if (this.anchor && (now.tracks !== before.tracks || now.duckTry !== before.duckTry))
       for (const track of now.tracks) {
         const old = before.tracks.find((t) => t.id === track.id);
         if (old !== track || now.duckTry?.[track.id] !== before.duckTry?.[track.id])
-          this.desk.refollow(track, this.anchor, SOON);
+          this.mixer.refollow(track, this.anchor, SOON);
       }
     if (this.anchor && (now.clips !== before.clips || now.planned !== before.planned))
       void this.replaceChanged(soundingClips(now));

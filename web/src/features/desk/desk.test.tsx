@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { api } from "@/api/client";
 import type { Edit } from "@/api/schema";
-import type { Levels } from "@/player/desk";
+import type { Levels } from "@/player/mixer";
 import { type Recorder } from "@/ride/recorder";
 import { RecorderContext } from "@/ride/context";
 import { MixContext } from "@/store/context";
