@@ -76,14 +76,13 @@ final class Ear
     /**
      * @param array<int, float> $rest
      *
-     * @return list<float>
+     * @return list<float> power per hertz at the ear
      */
     private function disturbing(array $rest): array
     {
         $disturbing = [];
         foreach ($this->factors as $band => $factor) {
-            $power = $rest[$band] * $factor + $this->noise[$band];
-            $disturbing[] = $power > 1e-20 ? 10.0 * log10($power) : SpeechIndex::SILENCE;
+            $disturbing[] = $rest[$band] * $factor + $this->noise[$band];
         }
 
         return $disturbing;

@@ -62,6 +62,34 @@ final readonly class Curve
     }
 
     /**
+     * The same at many places, walked along once.
+     *
+     * @param list<int> $positions rising
+     *
+     * @return list<float> dB at each
+     */
+    public function levelsAt(array $positions): array
+    {
+        $levels = [];
+        $segment = null;
+        $next = 0;
+        foreach ($positions as $position) {
+            while (isset($this->keyframes[$next]) && $this->keyframes[$next]->position <= $position) {
+                ++$next;
+                $segment = null;
+            }
+            if (0 === $next || !isset($this->keyframes[$next])) {
+                $levels[] = ($this->keyframes[max(0, $next - 1)] ?? null)?->level->db ?? 0.0;
+            } else {
+                $segment ??= new Segment($this->keyframes[$next - 1], $this->keyframes[$next]);
+                $levels[] = $segment->levelAt($position)->db;
+            }
+        }
+
+        return $levels;
+    }
+
+    /**
      * Index of the keyframe exactly at a position.
      *
      * @throws InvalidCurve when there is none

@@ -64,7 +64,7 @@ final class Course
         }
         ksort($places);
         $places = array_keys($places);
-        [$bands, $alls] = [self::along($band, $places), self::along($all, $places)];
+        [$bands, $alls] = [$band->levelsAt($places), $all->levelsAt($places)];
         $own = array_fill_keys(array_column($band->keyframes, 'position'), true);
         $held = array_map(static fn (float $of, float $all): bool => $of < $deepest - $all, $bands, $alls);
         $keyframes = [];
@@ -76,31 +76,6 @@ final class Course
         }
 
         return Curve::of($keyframes);
-    }
-
-    /**
-     * @param Curve $course straight lines alone
-     * @param list<int> $places rising
-     *
-     * @return list<float> dB at each
-     */
-    private static function along(Curve $course, array $places): array
-    {
-        $keyframes = $course->keyframes;
-        $last = \count($keyframes) - 1;
-        $levels = [];
-        $k = 0;
-        foreach ($places as $at) {
-            while ($k < $last && $keyframes[$k + 1]->position <= $at) {
-                ++$k;
-            }
-            $from = $keyframes[$k];
-            $to = $keyframes[min($last, $k + 1)];
-            $part = $at <= $from->position || $to->position <= $from->position ? 0.0 : ($at - $from->position) / ($to->position - $from->position);
-            $levels[] = $from->level->db + min(1.0, $part) * ($to->level->db - $from->level->db);
-        }
-
-        return $levels;
     }
 
     /**

@@ -38,10 +38,9 @@ final class Deepest
             }
         }
         ksort($places);
-        $points = [];
-        foreach (array_keys($places) as $at) {
-            $points[] = [$at, min(array_map(static fn (Curve $curve): float => $curve->levelAt($at)->db, $curves))];
-        }
+        $places = array_keys($places);
+        $rows = array_map(static fn (Curve $curve): array => $curve->levelsAt($places), $curves);
+        $points = array_map(static fn (int $at, int $i): array => [$at, min(array_map(static fn (array $row): float => $row[$i], $rows))], $places, array_keys($places));
         $lines = Thinning::of($points, self::TOLERANCE);
 
         return Curve::of(array_map(static fn (array $point): Keyframe => new Keyframe($point[0], Decibels::of($point[1]), Ramp::line()), $lines));

@@ -27,6 +27,8 @@ final class Ducker
     private array $dips = [];
     /** @var array<string, array<string, list<Dip>>> by rule and track */
     private array $ofTracks = [];
+    /** @var array<string, array<string, array<int, list<Dip>>>> by rule, track, and whether of the band of speech */
+    private array $parts = [];
     /** @var array<string, array{Curve, Curve}> by rule: of all, and of the band of speech */
     private array $courses = [];
     /** @var array<string, array<string, Curve>> by rule and track */
@@ -50,7 +52,7 @@ final class Ducker
     public function dips(DuckRule $rule): array
     {
         return match (true) {
-            DuckKind::Under === $rule->kind && !$rule->addsUp => $this->dips[$rule->id] ??= $this->under($rule, null),
+            $this->isForAll($rule) => $this->dips[$rule->id] ??= $this->under($rule, null),
             DuckKind::Turns === $rule->kind => [],
             default => array_merge(...array_map(fn (string $id): array => $this->dipsOf($rule, $id), $rule->targetsIn($this->mix))),
         };
@@ -105,6 +107,20 @@ final class Ducker
     }
 
     /**
+     * The same mix with a rule that asks for something else of the same tracks under the same speech: what is heard is not worked out again.
+     *
+     * @param DuckRule $rule in place of that with its id
+     */
+    public function asking(DuckRule $rule): self
+    {
+        $other = new self($this->mix->withRule($rule), $this->listening, $this->figuresOf, $this->spectra);
+        $other->moments = $this->moments;
+        $other->needs = $this->needs();
+
+        return $other;
+    }
+
+    /**
      * What rules take of the loudness of some tracks while a rule hears somebody speak.
      *
      * @return ?float LU; null where they are silent then anyway
@@ -112,14 +128,19 @@ final class Ducker
     public function taken(DuckRule $rule): ?float
     {
         [$lanes, $bands] = [$this->lanes(), $this->lanes(true)];
+        $stretches = [];
+        foreach ($this->moments($rule) as $moment) {
+            $moment->heard->ducks() && $stretches[] = $this->tenths($moment->span);
+        }
         $before = $after = 0.0;
+        $taken = [];
+        $flat = Curve::flat();
         foreach ($rule->targetsIn($this->mix) as $id) {
-            $taken = new Taken($lanes[$id] ?? Curve::flat(), $bands[$id] ?? Curve::flat(), $this->frames());
-            foreach ($this->moments($rule) as $moment) {
-                [$one, $other] = !$moment->heard->ducks() ? [0.0, 0.0] : $taken->between(...[...$this->tenths($moment->span), $this->needs()->shares($id)]);
-                $before += $one;
-                $after += $other;
-            }
+            [$all, $band] = [$lanes[$id] ?? $flat, $bands[$id] ?? $flat];
+            $alike = spl_object_id($all).' '.spl_object_id($band);
+            [$one, $other] = ($taken[$alike] ??= new Taken($all, $band, $this->frames(), $stretches))->of($this->needs()->shares($id));
+            $before += $one;
+            $after += $other;
         }
 
         return $after > 0.0 ? 10.0 * log10($before / $after) : null;
@@ -140,15 +161,21 @@ final class Ducker
                 } elseif (DuckKind::Turns === $rule->kind) {
                     $band || $curves[$track][] = $this->turns($rule)[$track] ?? Curve::flat();
                 } else {
-                    $dips[$track] = [...$dips[$track] ?? [], ...$this->partOf($this->dipsOf($rule, $track), $band)];
+                    $dips[$track] = [...$dips[$track] ?? [], ...$this->partOf($rule, $track, $band)];
                 }
             }
         }
-        $lanes = [];
+        $lanes = $before = [];
+        $lane = Curve::flat();
         foreach ($this->mix->tracks as $id => $track) {
             $now = $track->givingWay($band);
             if (($dips[$id] ?? []) !== [] || isset($curves[$id]) || !$now->isEmpty() || (!$band && isset($dips[$id]))) {
-                $made = Deepest::of([LaneBuilder::of($dips[$id] ?? []), ...$curves[$id] ?? []], $this->frames());
+                // Tracks that give way alike have one and the same lane: what is made of it is made once.
+                if (($dips[$id] ?? []) !== $before) {
+                    $before = $dips[$id] ?? [];
+                    $lane = LaneBuilder::of($before);
+                }
+                $made = Deepest::of([$lane, ...$curves[$id] ?? []], $this->frames());
                 $lanes[(string) $id] = Held::kept(Held::following($this->mix, $now), $made);
             }
         }
@@ -177,7 +204,7 @@ final class Ducker
     /** @return list<Dip> */
     private function dipsOf(DuckRule $rule, string $track): array
     {
-        if (DuckKind::Under === $rule->kind && !$rule->addsUp) {
+        if ($this->isForAll($rule)) {
             return $this->dips($rule);
         }
 
@@ -186,20 +213,26 @@ final class Ducker
             : $this->under($rule, new HandMade($this->mix->track($track)));
     }
 
-    /**
-     * @param list<Dip> $dips
-     *
-     * @return list<Dip> those of them that lower all of a track, or the band of speech in it, by that alone
-     */
-    private function partOf(array $dips, bool $band): array
+    /** @return list<Dip> those of a rule that lower all of a track, or the band of speech in it, by that alone */
+    private function partOf(DuckRule $rule, string $track, bool $band): array
     {
-        $parts = [];
-        foreach ($dips as $dip) {
-            $depth = $band ? $dip->band : $dip->depth;
-            $depth < 0.0 && $parts[] = new Dip($dip->from, $dip->to, $depth, $dip->fall, $dip->rise, $dip->limited);
+        $whose = $this->isForAll($rule) ? '' : $track;
+        if (!isset($this->parts[$rule->id][$whose][(int) $band])) {
+            $parts = [];
+            foreach ($this->dipsOf($rule, $track) as $dip) {
+                $depth = $band ? $dip->band : $dip->depth;
+                $depth < 0.0 && $parts[] = new Dip($dip->from, $dip->to, $depth, $dip->fall, $dip->rise, $dip->limited);
+            }
+            $this->parts[$rule->id][$whose][(int) $band] = $parts;
         }
 
-        return $parts;
+        return $this->parts[$rule->id][$whose][(int) $band];
+    }
+
+    /** Whether its dips are those of all its targets alike. */
+    private function isForAll(DuckRule $rule): bool
+    {
+        return DuckKind::Under === $rule->kind && !$rule->addsUp;
     }
 
     /** @return list<Dip> */

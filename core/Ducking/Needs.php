@@ -20,6 +20,7 @@ use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
 use Wattage\Core\Timeline\Stem;
+use WeakMap;
 
 /** What the rules of a mix need, from how loud it is with every lane of ducking taken off; worked out once. */
 final class Needs
@@ -28,8 +29,8 @@ final class Needs
     private ?Clearance $clearance = null;
     /** @var array<string, array{Series, Series, Series}> by track */
     private array $shares = [];
-    /** @var array<string, Need> by rule */
-    private array $needs = [];
+    /** @var WeakMap<DuckRule, Need> */
+    private readonly WeakMap $needs;
 
     /**
      * @param Mix $bare without ducking
@@ -37,11 +38,12 @@ final class Needs
      */
     public function __construct(private readonly Mix $bare, private readonly Listening $listening, private readonly Closure $figuresOf, private readonly Spectra $spectra)
     {
+        $this->needs = new WeakMap();
     }
 
     public function of(DuckRule $rule): Need
     {
-        return $this->needs[$rule->id] ??= null === $rule->clarity ? $this->clearanceNeed($rule) : $this->clarityNeed($rule);
+        return $this->needs[$rule] ??= null === $rule->clarity ? $this->clearanceNeed($rule) : $this->clarityNeed($rule);
     }
 
     /** @return array{Series, Series, Series} */

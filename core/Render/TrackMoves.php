@@ -41,13 +41,19 @@ final class TrackMoves
     /** @return ?non-empty-list<Stretch> in timeline time; null where the track does not give way */
     public static function ducking(Track $track, Span $span): ?array
     {
-        return self::product($track->ducking->curve->isFlat() ? [] : [$track->ducking->curve], $span);
+        return self::lane($track->ducking->curve, $span);
     }
 
     /** @return ?non-empty-list<Stretch> how far the band of speech is left in, in timeline time; null where it stays as it is */
     public static function band(Track $track, Span $span): ?array
     {
-        return self::product($track->band->curve->isFlat() ? [] : [$track->band->curve], $span);
+        return self::lane($track->band->curve, $span);
+    }
+
+    /** @return ?non-empty-list<Stretch> one lane by itself, in timeline time; null where it does not move */
+    public static function lane(Curve $lane, Span $span): ?array
+    {
+        return self::product($lane->isFlat() ? [] : [$lane], $span);
     }
 
     /**

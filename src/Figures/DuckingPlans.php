@@ -18,11 +18,11 @@ use Wattage\Core\Loudness\MixFigures;
 use Wattage\Core\Problem;
 use Wattage\Core\Render\TrackMoves;
 use Wattage\Core\Time\Span;
-use Wattage\Core\Timeline\Ducking;
 use Wattage\Core\Timeline\DuckKind;
 use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
+use WeakMap;
 
 /** What the rules of a project would do to it, to look at and to hear before it is kept. */
 final readonly class DuckingPlans
@@ -46,20 +46,23 @@ final readonly class DuckingPlans
         $tried = null === $without ? $tried : $tried->withoutRule($without);
         $ducker = $this->ducker($project, $tried);
         $lanes = self::both($tried, $ducker);
+        /** @var WeakMap<Curve, array{list<array<string, mixed>>, list<array<string, mixed>>}> $known tracks that give way alike share a lane */
+        $known = new WeakMap();
+        $drawn = static fn (Curve $curve): array => $known[$curve] ??= [self::schedule($tried, $curve), CurveDocument::toArray($curve)];
 
         return [
             'moments' => null === $rule ? [] : array_map(static fn (Moment $m): array => ['from' => $m->span->from, 'to' => $m->span->to, 'heard' => $m->heard->value], $ducker->moments($rule)),
             'dips' => null === $rule ? [] : array_map(static fn (Dip $d): array => [
                 'from' => $d->from, 'to' => $d->to, 'depth' => round($d->depth, 1), 'band' => round($d->band, 1), 'limited' => $d->limited, 'lift' => round($d->lift, 1),
             ], $ducker->dips($rule)),
-            'lanes' => array_map(static fn (string $id, array $curves): array => ['track' => $id, ...self::lane($tried, $id, ...$curves)], array_map(strval(...), array_keys($lanes)), $lanes),
-            'taken' => null === $rule ? null : $this->taken($project, $tried, $rule, $ducker),
+            'lanes' => array_map(static fn (string $id, array $curves): array => ['track' => $id, 'schedule' => $drawn($curves[0])[0], 'bandSchedule' => $drawn($curves[1] ?? Curve::flat())[0]], array_map(strval(...), array_keys($lanes)), $lanes),
+            'taken' => null === $rule ? null : self::taken($rule, $ducker),
             'edit' => [
                 'edit' => 'duck',
                 ...(null === $rule ? [] : ['rule' => RuleDocument::toArray($rule, $mix->rate)]),
                 ...(null === $without ? [] : ['without' => $without]),
                 'lanes' => array_map(static fn (string $id, array $curves): array => [
-                    'track' => $id, 'curve' => CurveDocument::toArray($curves[0]), ...(null === $curves[1] ? [] : ['band' => CurveDocument::toArray($curves[1])]),
+                    'track' => $id, 'curve' => $drawn($curves[0])[1], ...(null === $curves[1] ? [] : ['band' => $drawn($curves[1])[1]]),
                 ], array_map(strval(...), array_keys($lanes)), $lanes),
             ],
         ];
@@ -82,14 +85,14 @@ final readonly class DuckingPlans
      *
      * @return ?array{now: float, plain: float} LU
      */
-    private function taken(Project $project, Mix $mix, DuckRule $rule, Ducker $ducker): ?array
+    private static function taken(DuckRule $rule, Ducker $ducker): ?array
     {
         if (DuckKind::Under !== $rule->kind || (DuckPart::All === $rule->part && (!$rule->moving || null !== $rule->depth))) {
             return null;
         }
         $plain = $rule->plain();
         $now = $ducker->taken($rule);
-        $then = $this->ducker($project, $mix->withRule($plain))->taken($plain);
+        $then = $ducker->asking($plain)->taken($plain);
 
         return null === $now || null === $then ? null : ['now' => round($now, 1), 'plain' => round($then, 1)];
     }
@@ -134,12 +137,9 @@ final readonly class DuckingPlans
         );
     }
 
-    /** @return array<string, mixed> */
-    private static function lane(Mix $mix, string $id, Curve $all, ?Curve $band): array
+    /** @return list<array<string, mixed>> as the player gets it */
+    private static function schedule(Mix $mix, Curve $curve): array
     {
-        $track = $mix->track($id)->withDucking(new Ducking($all))->withBand(new Ducking($band ?? Curve::flat()));
-        $span = Span::of(0, max(1, $mix->length()));
-
-        return ['schedule' => array_map(StretchView::of(...), TrackMoves::ducking($track, $span) ?? []), 'bandSchedule' => array_map(StretchView::of(...), TrackMoves::band($track, $span) ?? [])];
+        return array_map(StretchView::of(...), TrackMoves::lane($curve, Span::of(0, max(1, $mix->length()))) ?? []);
     }
 }

@@ -27,9 +27,9 @@ final class SpeechIndexTest extends TestCase
     public function testItReachesFromNothingToAll(): void
     {
         $index = new SpeechIndex();
-        $quiet = self::level(SpeechIndex::SILENCE);
+        $quiet = self::powers(self::level(SpeechIndex::SILENCE));
         self::assertEqualsWithDelta(0.996, $index->of(SpeechIndex::NORMAL, $quiet), 0.001);
-        self::assertSame(0.0, $index->of(SpeechIndex::NORMAL, self::moved(30.0)));
+        self::assertSame(0.0, $index->of(SpeechIndex::NORMAL, self::powers(self::moved(30.0))));
         self::assertSame(0.0, $index->of(self::moved(-60.0), $quiet));
         self::assertSame(0.0, $index->of(self::level(SpeechIndex::SILENCE), $quiet));
     }
@@ -40,7 +40,7 @@ final class SpeechIndexTest extends TestCase
         $index = new SpeechIndex();
         $before = -1.0;
         for ($ratio = -20; $ratio <= 30; ++$ratio) {
-            $value = $index->of(SpeechIndex::NORMAL, self::moved(-(float) $ratio));
+            $value = $index->of(SpeechIndex::NORMAL, self::powers(self::moved(-(float) $ratio)));
             $plain = max(0.0, min(1.0, ($ratio + 15) / 30));
             self::assertLessThanOrEqual($plain + 1e-9, $value);
             self::assertGreaterThan($plain - 0.05, $value, "{$ratio} dB");
@@ -53,7 +53,7 @@ final class SpeechIndexTest extends TestCase
     public function testSpeechThatIsTooLoudIsDistorted(): void
     {
         $index = new SpeechIndex();
-        $loud = $index->of(self::moved(60.0), self::level(SpeechIndex::SILENCE));
+        $loud = $index->of(self::moved(60.0), self::powers(self::level(SpeechIndex::SILENCE)));
         self::assertEqualsWithDelta(1.0 - 50.0 / 160.0, $loud, 0.02);
     }
 
@@ -64,8 +64,8 @@ final class SpeechIndexTest extends TestCase
         $index = new SpeechIndex();
         $noise = self::level(SpeechIndex::SILENCE);
         $noise[$band] = SpeechIndex::NORMAL[$band] + 20.0;
-        $alone = $index->parts(SpeechIndex::NORMAL, self::level(SpeechIndex::SILENCE));
-        $lost = array_map(static fn (float $without, float $with): float => $without - $with, $alone, $index->parts(SpeechIndex::NORMAL, $noise));
+        $alone = $index->parts(SpeechIndex::NORMAL, self::powers(self::level(SpeechIndex::SILENCE)));
+        $lost = array_map(static fn (float $without, float $with): float => $without - $with, $alone, $index->parts(SpeechIndex::NORMAL, self::powers($noise)));
         self::assertEqualsWithDelta($alone[$band], $lost[$band], 1e-9, 'nothing is left of its own band');
         self::assertEqualsWithDelta(0.0, array_sum(\array_slice($lost, 0, $band)), 1e-9, 'nor is anything lost below it');
         $part = array_map(static fn (float $without, float $by): float => $by / $without, \array_slice($alone, $band), \array_slice($lost, $band));
@@ -86,7 +86,7 @@ final class SpeechIndexTest extends TestCase
 
     public function testAHearingLossTakesWhatItCovers(): void
     {
-        $quiet = self::level(SpeechIndex::SILENCE);
+        $quiet = self::powers(self::level(SpeechIndex::SILENCE));
         $loss = [...array_fill(0, 12, 0.0), ...array_fill(0, 6, 60.0)];
         self::assertEqualsWithDelta((new SpeechIndex())->of(SpeechIndex::NORMAL, $quiet) - array_sum(\array_slice(SpeechIndex::IMPORTANCE, 12)), (new SpeechIndex($loss))->of(SpeechIndex::NORMAL, $quiet), 0.005);
     }
@@ -95,6 +95,16 @@ final class SpeechIndexTest extends TestCase
     private static function level(float $db): array
     {
         return array_fill(0, ThirdOctaves::COUNT, $db);
+    }
+
+    /**
+     * @param array<int, float> $levels dB
+     *
+     * @return array<int, float>
+     */
+    private static function powers(array $levels): array
+    {
+        return array_map(static fn (float $level): float => 10.0 ** ($level / 10.0), $levels);
     }
 
     /** @return array<int, float> normal speech, louder by so much */

@@ -70,6 +70,16 @@ final class CurveTest extends TestCase
         self::assertTrue($curve->levelAt(0)->isSilence());
     }
 
+    public function testWalkedAlongItIsAtEachPlaceWhatItIsThere(): void
+    {
+        $random = new Random(11);
+        for ($round = 0; $round < 50; ++$round) {
+            $curve = $random->curve(4000, true);
+            $places = range(0, 4500, $random->int(1, 90));
+            self::assertSame(array_map(static fn (int $at): float => $curve->levelAt($at)->db, $places), $curve->levelsAt($places));
+        }
+    }
+
     public function testAddingAKeyframeChangesTheLevelNowhere(): void
     {
         for ($seed = 0; $seed < 60; ++$seed) {
