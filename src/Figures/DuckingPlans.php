@@ -22,7 +22,6 @@ use Wattage\Core\Timeline\DuckKind;
 use Wattage\Core\Timeline\DuckPart;
 use Wattage\Core\Timeline\DuckRule;
 use Wattage\Core\Timeline\Mix;
-use WeakMap;
 
 /** What the rules of a project would do to it, to look at and to hear before it is kept. */
 final readonly class DuckingPlans
@@ -45,39 +44,42 @@ final readonly class DuckingPlans
         $tried = null === $rule ? $mix : $mix->withRule($rule);
         $tried = null === $without ? $tried : $tried->withoutRule($without);
         $ducker = $this->ducker($project, $tried);
-        $lanes = self::both($tried, $ducker);
-        /** @var WeakMap<Curve, array{list<array<string, mixed>>, list<array<string, mixed>>}> $known tracks that give way alike share a lane */
-        $known = new WeakMap();
-        $drawn = static fn (Curve $curve): array => $known[$curve] ??= [self::schedule($tried, $curve), CurveDocument::toArray($curve)];
+        $span = Span::of(0, max(1, $tried->length()));
+        $schedule = static fn (Curve $curve): array => array_map(StretchView::of(...), TrackMoves::lane($curve, $span) ?? []);
+        $schedules = $curves = [];
+        foreach (self::alike($tried, $ducker) as [$tracks, $all, $band]) {
+            $schedules[] = ['tracks' => $tracks, 'schedule' => $schedule($all), 'bandSchedule' => $schedule($band ?? Curve::flat())];
+            $curves[] = ['tracks' => $tracks, 'curve' => CurveDocument::toArray($all), ...(null === $band ? [] : ['band' => CurveDocument::toArray($band)])];
+        }
 
         return [
             'moments' => null === $rule ? [] : array_map(static fn (Moment $m): array => ['from' => $m->span->from, 'to' => $m->span->to, 'heard' => $m->heard->value], $ducker->moments($rule)),
             'dips' => null === $rule ? [] : array_map(static fn (Dip $d): array => [
                 'from' => $d->from, 'to' => $d->to, 'depth' => round($d->depth, 1), 'band' => round($d->band, 1), 'limited' => $d->limited, 'lift' => round($d->lift, 1),
             ], $ducker->dips($rule)),
-            'lanes' => array_map(static fn (string $id, array $curves): array => ['track' => $id, 'schedule' => $drawn($curves[0])[0], 'bandSchedule' => $drawn($curves[1] ?? Curve::flat())[0]], array_map(strval(...), array_keys($lanes)), $lanes),
+            'lanes' => $schedules,
             'taken' => null === $rule ? null : self::taken($rule, $ducker),
             'edit' => [
                 'edit' => 'duck',
                 ...(null === $rule ? [] : ['rule' => RuleDocument::toArray($rule, $mix->rate)]),
                 ...(null === $without ? [] : ['without' => $without]),
-                'lanes' => array_map(static fn (string $id, array $curves): array => [
-                    'track' => $id, 'curve' => $drawn($curves[0])[1], ...(null === $curves[1] ? [] : ['band' => $drawn($curves[1])[1]]),
-                ], array_map(strval(...), array_keys($lanes)), $lanes),
+                'lanes' => $curves,
             ],
         ];
     }
 
-    /** @return array<string, array{Curve, ?Curve}> by track: of all of it, and of the band of speech where that has one */
-    private static function both(Mix $mix, Ducker $ducker): array
+    /** @return list<array{list<string>, Curve, ?Curve}> tracks that give way alike, their lane of all, and that of the band of speech where they have one */
+    private static function alike(Mix $mix, Ducker $ducker): array
     {
-        [$all, $bands] = [$ducker->lanes(), $ducker->lanes(true)];
-        $both = [];
-        foreach (array_map(strval(...), array_keys($all + $bands)) as $id) {
-            $both[$id] = [$all[$id] ?? $mix->track($id)->ducking->curve, $bands[$id] ?? null];
+        [$lanes, $bands] = [$ducker->lanes(), $ducker->lanes(true)];
+        $alike = [];
+        foreach (array_map(strval(...), array_keys($lanes + $bands)) as $id) {
+            [$all, $band] = [$lanes[$id] ?? $mix->track($id)->ducking->curve, $bands[$id] ?? null];
+            $key = spl_object_id($all).' '.(null === $band ? '' : spl_object_id($band));
+            $alike[$key] = [[...$alike[$key][0] ?? [], $id], $all, $band];
         }
 
-        return $both;
+        return array_values($alike);
     }
 
     /**
@@ -135,11 +137,5 @@ final readonly class DuckingPlans
             fn (Mix $bare): MixFigures => $this->powers->of($project, $bare, kind: BareSpectra::KIND),
             new BareSpectra($project, $this->spectra),
         );
-    }
-
-    /** @return list<array<string, mixed>> as the player gets it */
-    private static function schedule(Mix $mix, Curve $curve): array
-    {
-        return array_map(StretchView::of(...), TrackMoves::lane($curve, Span::of(0, max(1, $mix->length()))) ?? []);
     }
 }

@@ -54,7 +54,7 @@ final class ClearTest extends ApiTestCase
     public function testAHushLowersPausesOfTheVoiceAndALonelyMicrophoneTakesNoTurns(): void
     {
         $plan = $this->plan(['kind' => 'hush', 'targets' => ['s'], 'depth' => -12, 'breaths' => false]);
-        self::assertSame(['s'], array_column($plan['lanes'], 'track'));
+        self::assertSame(['s'], array_merge(...array_column($plan['lanes'], 'tracks')));
         self::assertNotEmpty($plan['dips']);
         $this->call('POST', "/api/projects/{$this->project}/ducking", ['rule' => ['id' => 'r', 'name' => 'R', 'kind' => 'turns', 'targets' => ['s'], 'depth' => -12]]);
         self::assertSame(422, $this->statusCode());

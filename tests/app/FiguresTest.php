@@ -102,7 +102,7 @@ final class FiguresTest extends ApiTestCase
         $plan = $this->call('POST', "/api/projects/{$project}/ducking", ['rule' => $rule]);
         self::assertSame('found', $plan['moments'][0]['heard']);
         self::assertEqualsWithDelta(1.0, $plan['moments'][0]['from'] / 48_000, 0.06);
-        self::assertSame(['m'], array_column($plan['lanes'], 'track'));
+        self::assertSame(['m'], array_merge(...array_column($plan['lanes'], 'tracks')));
         self::assertNotEmpty($plan['lanes'][0]['schedule']);
         $kept = $this->edit($project, $plan['edit']);
         self::assertSame('Duck: Music under speech', $kept['label']);

@@ -47,7 +47,7 @@ final class Mixes
             ['edit' => 'split', 'cuts' => [['clip' => 'mast', 'at' => 5 * $s]]],
             ['edit' => 'add-marker', 'marker' => 'm1', 'at' => 3 * $s, 'name' => 'Bell'],
             ['edit' => 'set-pan-point', 'track' => 'music', 'at' => $s / 2, 'pan' => -0.5],
-            ['edit' => 'duck', 'lanes' => [['track' => 'music', 'curve' => [['at' => $s, 'level' => 0, 'ramp' => 'line'], ['at' => 2 * $s, 'level' => -6, 'ramp' => 'line']]]]],
+            ['edit' => 'duck', 'lanes' => [['tracks' => ['music'], 'curve' => [['at' => $s, 'level' => 0, 'ramp' => 'line'], ['at' => 2 * $s, 'level' => -6, 'ramp' => 'line']]]]],
             ['edit' => 'set-range', 'track' => 'music', 'lane' => 'ducking', 'from' => 2 * $s, 'to' => 3 * $s, 'level' => -3, 'ramp' => 480],
         ] as $edit) {
             $mix = self::edited($mix, $edit);

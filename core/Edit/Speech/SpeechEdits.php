@@ -47,8 +47,11 @@ final class SpeechEdits
         $fields = $read->fields;
         $lanes = $bands = [];
         foreach ($fields->objects('lanes', Mix::MAX_TRACKS) as $lane) {
-            $lanes[$lane->string('track')] = CurveDocument::read($lane);
-            $lane->has('band') && $bands[$lane->string('track')] = CurveDocument::read($lane, 'band');
+            [$all, $band] = [CurveDocument::read($lane), $lane->has('band') ? CurveDocument::read($lane, 'band') : null];
+            foreach ($lane->strings('tracks') as $track) {
+                $lanes[$track] = $all;
+                null === $band || $bands[$track] = $band;
+            }
         }
 
         return new Duck(

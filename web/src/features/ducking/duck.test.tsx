@@ -19,7 +19,7 @@ const plan = (part: Partial<DuckingPlan> = {}): DuckingPlan => ({
     { from: 5 * SECOND, to: 6 * SECOND, heard: "quiet" },
   ],
   dips: [{ from: 0, to: SECOND, depth: -12, band: 0, limited: false, lift: 0 }],
-  lanes: [{ track: "music", schedule: [{ from: 0, to: SECOND, db: [-12, 0] }], bandSchedule: [] }],
+  lanes: [{ tracks: ["music"], schedule: [{ from: 0, to: SECOND, db: [-12, 0] }], bandSchedule: [] }],
   taken: null,
   edit: EDIT,
   ...part,

@@ -27,7 +27,9 @@ export function useTrial(draft: Rule) {
       return;
     }
     const lanes = Object.fromEntries(
-      plan.lanes.map(({ track, schedule, bandSchedule }) => [track, { all: schedule, band: bandSchedule }]),
+      plan.lanes.flatMap(({ tracks, schedule, bandSchedule }) =>
+        tracks.map((track) => [track, { all: schedule, band: bandSchedule }]),
+      ),
     );
     store.getState().set({ duckPlan: plan, duckTry: listening ? lanes : null });
   }, [store, plan, listening]);
