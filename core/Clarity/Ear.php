@@ -66,19 +66,19 @@ final class Ear
 
     /**
      * @param list<float> $said see {@see said()}
-     * @param array<int, float> $rest power by band
+     * @param array<int, float> $disturbing see {@see disturbing()}
      */
-    public function indexOf(array $said, array $rest): float
+    public function indexOf(array $said, array $disturbing): float
     {
-        return $this->index->of($said, $this->disturbing($rest));
+        return $this->index->of($said, $disturbing);
     }
 
     /**
-     * @param array<int, float> $rest
+     * @param array<int, float> $rest power by band, of everything but the speech
      *
-     * @return list<float> power per hertz at the ear
+     * @return list<float> power per hertz at the ear, with what is there of itself
      */
-    private function disturbing(array $rest): array
+    public function disturbing(array $rest): array
     {
         $disturbing = [];
         foreach ($this->factors as $band => $factor) {
@@ -86,5 +86,20 @@ final class Ear
         }
 
         return $disturbing;
+    }
+
+    /**
+     * @param array<int, float> $some power by band
+     *
+     * @return list<float> power per hertz at the ear
+     */
+    public function reaching(array $some): array
+    {
+        $reaching = [];
+        foreach ($this->factors as $band => $factor) {
+            $reaching[] = $some[$band] * $factor;
+        }
+
+        return $reaching;
     }
 }

@@ -21,9 +21,13 @@ final readonly class Curve
     {
     }
 
+    /** @return self always one and the same */
     public static function flat(): self
     {
-        return new self([]);
+        /** @var ?self $flat */
+        static $flat = null;
+
+        return $flat ??= new self([]);
     }
 
     /**

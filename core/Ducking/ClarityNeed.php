@@ -56,7 +56,7 @@ final class ClarityNeed implements Need
         foreach (($this->moments)() as $k => $powers) {
             // The windows of every other one lie side by side; those between are looked at only where what the one before needs is too little for them.
             if (null !== $powers) {
-                $passage = new Passage($this->ear, $this->shares, $this->ear->said($powers[0]), $powers[1], $powers[2]);
+                $passage = Passage::of($this->ear, $this->shares, ...$powers);
                 if (0 === $worked++ % 2 || $passage->indexOf($last->all, $last->band) < $this->wanted) {
                     $last = $this->given($passage);
                 }

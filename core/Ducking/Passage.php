@@ -13,17 +13,33 @@ final readonly class Passage
     /**
      * @param list<array{float, float, float}> $shares of each band: see {@see BandShares::byBand()}
      * @param list<float> $said see {@see Ear::said()}
-     * @param array<int, float> $targets power by band of what gives way
+     * @param list<float> $targets power by band of what gives way, at the ear
+     * @param list<float> $rest likewise, of all else
+     */
+    private function __construct(private Ear $ear, private array $shares, private array $said, private array $targets, private array $rest)
+    {
+    }
+
+    /**
+     * @param list<array{float, float, float}> $shares
+     * @param array<int, float> $speech power by band
+     * @param array<int, float> $targets likewise, of what gives way
      * @param array<int, float> $rest likewise, of all else
      */
-    public function __construct(private Ear $ear, private array $shares, private array $said, private array $targets, private array $rest)
+    public static function of(Ear $ear, array $shares, array $speech, array $targets, array $rest): self
     {
+        return new self($ear, $shares, $ear->said($speech), $ear->reaching($targets), $ear->disturbing($rest));
     }
 
     /** The same words, louder by so many dB. */
     public function louder(float $lift): self
     {
-        return new self($this->ear, $this->shares, array_map(static fn (float $level): float => $level + $lift, $this->said), $this->targets, $this->rest);
+        $said = $this->said;
+        foreach ($said as $band => $level) {
+            $said[$band] = $level + $lift;
+        }
+
+        return new self($this->ear, $this->shares, $said, $this->targets, $this->rest);
     }
 
     /**
@@ -33,7 +49,9 @@ final readonly class Passage
      */
     public function index(float $depth, DuckPart $part): float
     {
-        return $this->indexOf(...$part->split($depth));
+        [$all, $band] = $part->split($depth);
+
+        return $this->indexOf($all, $band);
     }
 
     /**
@@ -47,9 +65,14 @@ final readonly class Passage
         [$rest, $targets] = [$this->rest, $this->targets];
         $power = 10.0 ** ($all / 10.0);
         $left = 10.0 ** ($band / 20.0);
-        $whole = 0.0 === $band;
-        foreach ($this->shares as $i => [$none, $once, $twice]) {
-            $rest[$i] += $targets[$i] * $power * ($whole ? 1.0 : $none + $left * ($once + $left * $twice));
+        if (0.0 === $band) {
+            foreach ($targets as $i => $one) {
+                $rest[$i] += $one * $power;
+            }
+        } else {
+            foreach ($this->shares as $i => [$none, $once, $twice]) {
+                $rest[$i] += $targets[$i] * $power * ($none + $left * ($once + $left * $twice));
+            }
         }
 
         return $this->ear->indexOf($this->said, $rest);

@@ -60,7 +60,7 @@ final class DepthSearchTest extends TestCase
     {
         $ear = new Ear(Hearing::in(Room::Quiet), 1.0);
         $row = array_fill(0, ThirdOctaves::COUNT, 0.01);
-        $passage = static fn (float $power): Passage => new Passage($ear, (new BandShares(48_000))->byBand(), $ear->said(array_fill(0, ThirdOctaves::COUNT, $power)), $row, $row);
+        $passage = static fn (float $power): Passage => Passage::of($ear, (new BandShares(48_000))->byBand(), array_fill(0, ThirdOctaves::COUNT, $power), $row, $row);
         self::assertEqualsWithDelta($passage(0.04)->index(-3.0, DuckPart::All), $passage(0.01)->louder(10.0 * log10(4.0))->index(-3.0, DuckPart::All), 1e-9);
     }
 
@@ -69,7 +69,7 @@ final class DepthSearchTest extends TestCase
         $ear = new Ear(Hearing::in(Room::Quiet), 1.0);
         $spectrum = static fn (float $loudest): array => array_map(static fn (): float => 10.0 ** (-$random->float(2.5, 4.5) + $loudest / 10.0), range(0, ThirdOctaves::COUNT - 1));
 
-        return new Passage($ear, (new BandShares(48_000))->byBand(), $ear->said($spectrum(10.0)), $spectrum($random->float(12.0, 30.0)), $spectrum($random->float(0.0, 8.0)));
+        return Passage::of($ear, (new BandShares(48_000))->byBand(), $spectrum(10.0), $spectrum($random->float(12.0, 30.0)), $spectrum($random->float(0.0, 8.0)));
     }
 
     private static function halved(float $sought, Passage $passage, DuckPart $part): float
