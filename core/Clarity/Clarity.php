@@ -103,7 +103,7 @@ final readonly class Clarity
         $values = str_repeat(\chr(self::NOBODY), Spoken::MINUTE);
         $held = 0;
         foreach ($spoken->momentsOf($minute) as $k => $powers) {
-            $held = null === $powers ? $held : (int) round(self::MOST * $ear->index(...$powers));
+            $held = null === $powers ? $held : (int) round(self::MOST * $ear->index($powers[0], $powers[1]));
             $values[$k - $minute * Spoken::MINUTE] = \chr($held);
         }
 

@@ -27,15 +27,16 @@ final class Sliding
     public function mean(int $from, int $to): array
     {
         $sum = $this->sum;
+        $rows = $this->rows;
         $n = $this->row;
         for ($i = $this->to * $n; $this->to < $to; ++$this->to) {
             for ($k = 0; $k < $n; ++$k, ++$i) {
-                $sum[$k] += $this->rows[$i];
+                $sum[$k] += $rows[$i];
             }
         }
         for ($i = $this->from * $n; $this->from < $from; ++$this->from) {
             for ($k = 0; $k < $n; ++$k, ++$i) {
-                $sum[$k] -= $this->rows[$i];
+                $sum[$k] -= $rows[$i];
             }
         }
         $mean = [];

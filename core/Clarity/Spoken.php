@@ -34,6 +34,8 @@ final class Spoken
     private readonly array $voice;
     /** @var array<string, array{string, array<int, float>}> likewise, of each that does not */
     private readonly array $rest;
+    /** @var array<string, array{string, array<int, float>}> likewise, of each that is looked at apart from these */
+    private readonly array $apart;
     /** @var list<array{int, int}> runs of speech: first 100 ms and last + 1 */
     private array $runs = [];
     /** @var array<int, int> number of the first run that reaches into it, by minute */
@@ -43,8 +45,9 @@ final class Spoken
      * @param string $active one byte for each 100 ms: 1 where somebody speaks
      * @param array<string, array{string, float}> $voice rows of bytes and what their power is multiplied by, of each track that speaks
      * @param array<string, array{string, float}> $rest likewise, of each that does not
+     * @param array<string, array{string, float}> $apart likewise, of what is to be had apart from these
      */
-    public function __construct(private readonly string $active, array $voice, array $rest)
+    public function __construct(private readonly string $active, array $voice, array $rest, array $apart = [])
     {
         $powers = BandLevel::powers();
         $tables = static function (array $tracks) use ($powers): array {
@@ -53,6 +56,7 @@ final class Spoken
         };
         $this->voice = $tables($voice);
         $this->rest = $tables($rest);
+        $this->apart = $tables($apart);
         preg_match_all('/\x01+/', $active, $found, \PREG_OFFSET_CAPTURE);
         foreach ($found[0] as $number => [$run, $first]) {
             $end = $first + \strlen($run);
@@ -118,7 +122,7 @@ final class Spoken
         return [] === $loud ? null : 10.0 ** (round(100.0 * log10(array_sum($loud) / \count($loud))) / 100.0);
     }
 
-    /** @return Generator<int, ?array{array<int, float>, array<int, float>}> by number of the 100 ms: mean powers of the speech around it and of the rest, of every other one; null for those between, which are as the one before */
+    /** @return Generator<int, ?array{array<int, float>, array<int, float>, array<int, float>}> by number of the 100 ms: mean powers of the speech around it, of the rest and of what is apart, of every other one; null for those between, which are as the one before */
     public function moments(): Generator
     {
         foreach ($this->minutes() as $minute) {
@@ -126,12 +130,14 @@ final class Spoken
         }
     }
 
-    /** @return Generator<int, ?array{array<int, float>, array<int, float>}> those of one minute, of which the first is worked out */
+    /** @return Generator<int, ?array{array<int, float>, array<int, float>, array<int, float>}> those of one minute, of which the first is worked out */
     public function momentsOf(int $minute): Generator
     {
         $runs = $this->around($minute);
         $voice = $this->sums($this->voice, $runs);
         $rest = $this->sums($this->rest, $runs);
+        $apart = [] === $this->apart ? null : $this->sums($this->apart, $runs);
+        $nothing = array_fill(0, self::ROW, 0.0);
         $sentence = new Sliding($voice, self::ROW);
         $last = intdiv(\count($voice), self::ROW);
         $from = $minute * self::MINUTE;
@@ -143,9 +149,15 @@ final class Spoken
             $least = max($first, $from);
             for ($k = $least, $most = min($end, $to); $k < $most; ++$k) {
                 $place = $begin + $k;
-                yield $k => 0 !== $k % self::STEP && $k !== $least ? null : [
+                if (0 !== $k % self::STEP && $k !== $least) {
+                    yield $k => null;
+                    continue;
+                }
+                $window = [max($begin + $first, $place - self::BEFORE), min($stop, $place + self::AFTER + 1)];
+                yield $k => [
                     $sentence->mean(max(0, $place - self::SENTENCE), min($last, $place + self::SENTENCE + 1)),
-                    self::mean($rest, max($begin + $first, $place - self::BEFORE), min($stop, $place + self::AFTER + 1)),
+                    self::mean($rest, ...$window),
+                    null === $apart ? $nothing : self::mean($apart, ...$window),
                 ];
             }
             $place = $stop;

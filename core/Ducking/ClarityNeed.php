@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Wattage\Core\Ducking;
 
 use Closure;
+use Generator;
+use Iterator;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Ear;
 use Wattage\Core\Speech\Fix;
@@ -25,9 +27,15 @@ final class ClarityNeed implements Need
     private readonly DepthSearch $search;
     /** @var array{float, bool, float} of the moment before: dB by which something is down, whether that is enough, and the lift that would be if it is not */
     private array $before = [0.0, true, 1.0];
+    /** @var ?Iterator<int, ?array{array<int, float>, array<int, float>, array<int, float>}> */
+    private ?Iterator $stream = null;
+    /** Number of the 100 ms up to which the stream has been followed. */
+    private int $followed = 0;
+    /** @var ?array{array<int, float>, array<int, float>, array<int, float>} what it had last, and which may hold for one more */
+    private ?array $holds = null;
 
     /**
-     * @param Closure(): iterable<int, ?array{array<int, float>, array<int, float>, array<int, float>}> $moments powers by band of the speech, of the targets and of all else, by number of the 100 ms; null where the one before holds
+     * @param Closure(): Iterator<int, ?array{array<int, float>, array<int, float>, array<int, float>}> $moments powers by band of the speech, of the targets and of all else, by number of the 100 ms; null where the one before holds
      * @param list<array{float, float, float}> $shares of each band: see {@see BandShares::byBand()}
      */
     public function __construct(private readonly DuckRule $rule, private readonly Ear $ear, private readonly Closure $moments, private readonly array $shares)
@@ -45,6 +53,38 @@ final class ClarityNeed implements Need
         }
 
         return $needs;
+    }
+
+    public function furthest(int $from, int $to): Given
+    {
+        if ($this->rule->moving) {
+            return Given::furthest($this->between($from, $to));
+        }
+        $passages = iterator_to_array($this->windows($from, $to), false);
+        // Those that are covered most come first: once they are clear most others are, and are asked only that.
+        $covered = array_map(static fn (Passage $passage): float => $passage->covered(), $passages);
+        arsort($covered);
+        $furthest = new Given(0.0);
+        foreach (array_keys($covered) as $i) {
+            $passage = $passages[$i];
+            $index = $passage->indexOf($furthest->all, $furthest->band);
+            if ($index >= $this->wanted) {
+                continue;
+            }
+            $furthest = !$furthest->enough && $this->isAsNear($index, $passage)
+                ? new Given($furthest->all, $furthest->band, false, $this->lift($passage, $furthest->lift))
+                : Given::furthest([$furthest, $this->given($passage)])->within($this->rule->deepest);
+        }
+
+        return $furthest;
+    }
+
+    /** Whether it cannot be reached, and hardly more could be. */
+    private function isAsNear(float $index, Passage $passage): bool
+    {
+        $most = $passage->index($this->rule->deepest, $this->last());
+
+        return $most < $this->wanted && $index >= $most - self::NEAR;
     }
 
     /** @return array<int, Given> */
@@ -67,6 +107,24 @@ final class ClarityNeed implements Need
         return $needs;
     }
 
+    /** @return Generator<Passage> of a stretch; one after another they are had without going through all of it again */
+    private function windows(int $from, int $to): Generator
+    {
+        if (null === $this->stream || $from < $this->followed) {
+            $this->stream = ($this->moments)();
+            $this->holds = null;
+        }
+        $this->followed = $to;
+        for (; $this->stream->valid() && $this->stream->key() < $to; $this->stream->next()) {
+            $powers = $this->stream->current();
+            $isFirst = $this->stream->key() <= $from;
+            $this->holds = $powers ?? $this->holds;
+            if ($this->stream->key() >= $from && null !== $this->holds && (null !== $powers || $isFirst)) {
+                yield Passage::of($this->ear, $this->shares, ...$this->holds);
+            }
+        }
+    }
+
     private function given(Passage $passage): Given
     {
         [$begin, $isEnough, $lift] = $this->before;
@@ -80,6 +138,9 @@ final class ClarityNeed implements Need
         $enough = $index >= $this->wanted;
         if (!$enough) {
             [$depth] = $this->search->to($index - self::NEAR, $passage, $part, $begin);
+            while ($lift > 1.0 && $this->does($passage, $lift - 1.0)) {
+                --$lift;
+            }
             $lift = $this->lift($passage, $lift);
         }
         $this->before = [$depth, $enough, $lift];
@@ -94,21 +155,19 @@ final class ClarityNeed implements Need
         return DuckPart::BandFirst === $this->rule->part ? DuckPart::All : $this->rule->part;
     }
 
-    /** @return float whole dB that the speech would have to be louder, of those at which it would do with the targets as far down as they go */
+    /** @return float dB that the speech would have to be louder, with the targets as far down as they go: so many at least, and then one after another */
     private function lift(Passage $passage, float $lift): float
     {
-        $does = fn (float $lift): bool => $passage->louder($lift)->index($this->rule->deepest, $this->last()) >= $this->wanted;
-        if ($does($lift)) {
-            while ($lift > 1.0 && $does($lift - 1.0)) {
-                --$lift;
-            }
-
-            return $lift;
-        }
-        do {
+        while ($lift < Fix::HIGHEST && !$this->does($passage, $lift)) {
             ++$lift;
-        } while ($lift < Fix::HIGHEST && !$does($lift));
+        }
 
-        return min($lift, Fix::HIGHEST);
+        return $lift;
+    }
+
+    /** Whether such a lift is enough with the targets as far down as they go. */
+    private function does(Passage $passage, float $lift): bool
+    {
+        return $passage->louder($lift)->index($this->rule->deepest, $this->last()) >= $this->wanted;
     }
 }

@@ -51,6 +51,11 @@ final readonly class ClearanceNeed implements Need
         return $needs;
     }
 
+    public function furthest(int $from, int $to): Given
+    {
+        return Given::furthest($this->between($from, $to));
+    }
+
     /**
      * @param float $allowed power that everything else may have
      * @param float $beside power of what does not give way

@@ -41,7 +41,8 @@ final class Course
         }
         $keyframes = [];
         foreach ($points as [$at, $level]) {
-            $keyframes[] = new Keyframe($at, Decibels::of($level), Ramp::line());
+            // Down to a whole hundredth, which nobody hears and which takes half as much to write down.
+            $keyframes[] = new Keyframe($at, Decibels::of(floor(100.0 * $level) / 100.0), Ramp::line());
         }
 
         return Curve::of($keyframes);
@@ -71,7 +72,7 @@ final class Course
         foreach ($places as $i => $at) {
             // Beside its own keyframes, those where the limit begins to hold it, and holds it, and no more.
             if (isset($own[$at]) || $held[$i] || ($held[$i - 1] ?? false) || ($held[$i + 1] ?? false)) {
-                $keyframes[] = new Keyframe($at, Decibels::of(min(0.0, max($bands[$i], $deepest - $alls[$i]))), Ramp::line());
+                $keyframes[] = new Keyframe($at, Decibels::of($held[$i] ? min(0.0, ceil(100.0 * ($deepest - $alls[$i])) / 100.0) : $bands[$i]), Ramp::line());
             }
         }
 

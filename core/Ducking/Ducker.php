@@ -262,7 +262,7 @@ final class Ducker
             return new Given(...$rule->part->split(min(0.0, $rule->depth - $by)));
         }
 
-        return Given::furthest($this->needs()->of($rule)->between(...$this->tenths($moment->span)))->within($rule->deepest);
+        return $this->needs()->of($rule)->furthest(...$this->tenths($moment->span))->within($rule->deepest);
     }
 
     /** @return array{Curve, Curve} of all, and of the band of speech */

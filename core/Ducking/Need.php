@@ -9,4 +9,7 @@ interface Need
 {
     /** @return array<int, Given> by number of the 100 ms, of those from $from to $to in which somebody speaks */
     public function between(int $from, int $to): array;
+
+    /** @return Given as far as each of those needs it */
+    public function furthest(int $from, int $to): Given;
 }

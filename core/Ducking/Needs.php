@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Wattage\Core\Ducking;
 
 use Closure;
-use Generator;
-use Wattage\Core\Bands\ThirdOctaves;
 use Wattage\Core\Clarity\Clarity;
 use Wattage\Core\Clarity\Spoken;
 use Wattage\Core\Loudness\MixFigures;
@@ -81,21 +79,9 @@ final class Needs
             };
             $rows[$part][(string) $id] = [$bands[$id] ?? '', $this->bare->faders->of($track->stem)->ratio() ** 2];
         }
-        $speech = new Spoken($active, $rows['voice'], $rows['targets']);
-        $others = new Spoken($active, [], $rows['rest']);
+        $speech = new Spoken($active, $rows['voice'], $rows['targets'], $rows['rest']);
 
-        return new ClarityNeed($rule, Clarity::ear($speech, $this->bare->aim->room), static fn (): Generator => self::moments($speech, $others), (new BandShares($this->bare->rate))->byBand());
-    }
-
-    /** @return Generator<int, ?array{array<int, float>, array<int, float>, array<int, float>}> */
-    private static function moments(Spoken $speech, Spoken $others): Generator
-    {
-        $rest = $others->moments();
-        foreach ($speech->moments() as $k => $powers) {
-            $beside = $rest->current();
-            $rest->next();
-            yield $k => null === $powers ? null : [$powers[0], $powers[1], $beside[1] ?? array_fill(0, ThirdOctaves::COUNT, 0.0)];
-        }
+        return new ClarityNeed($rule, Clarity::ear($speech, $this->bare->aim->room), $speech->moments(...), (new BandShares($this->bare->rate))->byBand());
     }
 
     private function clearance(): Clearance

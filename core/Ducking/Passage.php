@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Wattage\Core\Ducking;
 
 use Wattage\Core\Clarity\Ear;
+use Wattage\Core\Clarity\SpeechIndex;
 use Wattage\Core\Timeline\DuckPart;
 
 /** What is said and what covers it in one short window, and how much of it is understood when some of that gives way. */
@@ -29,6 +30,17 @@ final readonly class Passage
     public static function of(Ear $ear, array $shares, array $speech, array $targets, array $rest): self
     {
         return new self($ear, $shares, $ear->said($speech), $ear->reaching($targets), $ear->disturbing($rest));
+    }
+
+    /** @return float how loud all else is against the speech; only for telling which of two needs more */
+    public function covered(): float
+    {
+        $covered = 0.0;
+        foreach (SpeechIndex::IMPORTANCE as $band => $importance) {
+            $covered += $importance * (log($this->targets[$band] + $this->rest[$band] + 1e-3) - 0.23 * $this->said[$band]);
+        }
+
+        return $covered;
     }
 
     /** The same words, louder by so many dB. */

@@ -108,6 +108,20 @@ final class RoomForSpeechTest extends TestCase
         self::assertGreaterThan($taken['band-first'] + 4.0, $taken['all'], json_encode($taken) ?: '');
     }
 
+    /** A rule and the plain dip for the same wish are told from one listening: the same comes out as from two. */
+    public function testAskedForSomethingElseNothingIsHeardAnew(): void
+    {
+        $scene = self::scene();
+        foreach ([['clearance' => 14], ['clarity' => 55]] as $wish) {
+            $rule = RuleDocument::read(Fields::of(['id' => 'r', 'name' => 'R', ...self::RULE, ...$wish, 'part' => 'band-first', 'moving' => true]), Heard::RATE);
+            $ducker = $scene->ducker($scene->mix->withRule($rule));
+            $moving = $ducker->taken($rule);
+            $plain = $rule->plain();
+            self::assertEqualsWithDelta($scene->ducker($scene->mix->withRule($plain))->taken($plain), $ducker->asking($plain)->taken($plain), 1e-9);
+            self::assertSame($moving, $ducker->taken($rule));
+        }
+    }
+
     /** Every moment is as clear as asked, also those whose windows lie across two that were worked out. */
     public function testADipThatFollowsAClarityIsNeverShort(): void
     {
