@@ -12,7 +12,6 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Revision;
 use Wattage\App\Entity\Source;
-use Wattage\App\Entity\SourceState;
 use Wattage\App\Entity\User;
 use Wattage\App\Figures\DuckingPlans;
 use Wattage\Core\Edit\Change;
@@ -230,20 +229,23 @@ final readonly class History
 
     private function reader(Project $project, Mix $mix, mixed $json): EditReader
     {
-        return new EditReader($mix, $this->placeable($project, $json));
+        return new EditReader($mix, $this->placeable($project, $mix, $json));
     }
 
-    /** @return array<string, \Wattage\Core\Timeline\Source> the sources that an edit names, where they are ones of the project */
-    private function placeable(Project $project, mixed $json): array
+    /**
+     * @return array<string, \Wattage\Core\Timeline\Source> the sources that an edit names, where they are ones of the project
+     *
+     * @throws NotPlaceable
+     */
+    private function placeable(Project $project, Mix $mix, mixed $json): array
     {
         $ids = [];
         \is_array($json) && array_walk_recursive($json, static function (mixed $value, string|int $name) use (&$ids): void {
             'source' === $name && \is_string($value) && \Symfony\Component\Uid\Uuid::isValid($value) && $ids[$value] = true;
         });
         $sources = [];
-        foreach ([] === $ids ? [] : $this->entities->getRepository(Source::class)->findBy(['id' => array_keys($ids), 'project' => $project, 'state' => SourceState::Ready]) as $found) {
-            $source = $found->toMixSource();
-            null === $source || $sources[$source->id] = $source;
+        foreach ([] === $ids ? [] : $this->entities->getRepository(Source::class)->findBy(['id' => array_keys($ids), 'project' => $project]) as $found) {
+            $sources[(string) $found->id] = $mix->sources[(string) $found->id] ?? $found->toMixSource() ?? throw NotPlaceable::of($found);
         }
 
         return $sources;

@@ -7,10 +7,9 @@ namespace Wattage\Tests\app;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\Attributes\TestDox;
 use Wattage\Tests\support\Sound;
-use Wattage\Tests\support\Voice;
 
 /** Files that are handed over, read by others: ffprobe, mediainfo, ffmpeg's ebur128 and loudgain. */
-final class HandoverTest extends ApiTestCase
+final class HandoverTest extends HandoverTestCase
 {
     /** @param array<string, mixed> $order */
     #[DataProvider('files')]
@@ -196,37 +195,6 @@ final class HandoverTest extends ApiTestCase
         self::assertSame([], $this->call('GET', '/api/recipes')['recipes'], 'who removes all has none');
     }
 
-    public function testAFilmThatIsNotCutKeepsItsPictureFrameByFrame(): void
-    {
-        [$project, $film] = $this->filmed();
-        [$delivery] = $this->handOver($project, [['format' => 'film', 'target' => ['loudness' => -16.0, 'truePeak' => -1.0]]], ['tags' => ['title' => 'The Crossing']]);
-        self::assertSame(['done', 'Crossing r4.mp4'], [$delivery['state'], $delivery['name']], $delivery['problem'] ?? '');
-        $made = $this->fetch($delivery);
-        $hash = static fn (string $file): string => Sound::run(['ffmpeg', '-v', 'error', '-i', $file, '-map', '0:v', '-c', 'copy', '-f', 'streamhash', '-']);
-        self::assertSame($hash($film), $hash($made), 'copied, not coded');
-        self::assertEqualsWithDelta(-16.0, self::ebur128($made)['I'], 0.1);
-        self::assertInStep($made, 4);
-        $found = Sound::probe($made);
-        self::assertSame(['h264', 'aac', 'mov_text'], array_column($found['streams'], 'codec_name'), 'captions are a track of it');
-        self::assertSame('The Crossing', $found['format']['tags']['title'] ?? null);
-    }
-
-    public function testAFilmAsMatroskaHasItsSoundWithoutLossAndItsPictureAsItWas(): void
-    {
-        [$project, $film] = $this->filmed();
-        $this->edit($project, ['edit' => 'add-marker', 'marker' => 'k', 'at' => 96_000, 'name' => 'Fog']);
-        [$whole, $cut] = $this->handOver($project, [['format' => 'matroska', 'bits' => 24], ['format' => 'matroska', 'bits' => 24, 'range' => ['from' => 24_000, 'to' => 7 * 48_000]]]);
-        self::assertSame(['done', 'done', 'Crossing r5.mkv'], [$whole['state'], $cut['state'], $whole['name']], $whole['problem'].$cut['problem']);
-        $hash = static fn (string $file): string => Sound::run(['ffmpeg', '-v', 'error', '-i', $file, '-map', '0:v', '-c', 'copy', '-bsf:v', 'h264_mp4toannexb', '-f', 'framemd5', '-']);
-        $frames = static fn (string $file): int => substr_count($hash($file), "\n0,");
-        self::assertSame($frames($film), $frames($this->fetch($whole)));
-        $found = Sound::probe($this->fetch($whole));
-        self::assertSame([['h264', 'flac', 'subrip'], ['Fog']], [array_column($found['streams'], 'codec_name'), array_map(static fn (array $c): string => $c['tags']['title'], $found['chapters'])]);
-        self::assertInStep($this->fetch($whole), 4);
-        self::assertInStep($this->fetch($cut), 3);
-        self::assertSame('vp9', Sound::probe($this->fetch($cut))['streams'][0]['codec_name'], 'what has to be coded is coded in the open');
-    }
-
     public function testACoverPictureGoesIntoTheFilesAndOnlyAPictureIsOne(): void
     {
         $project = $this->programme();
@@ -262,31 +230,6 @@ final class HandoverTest extends ApiTestCase
         self::assertSame(422, $this->statusCode());
         $this->signedIn();
         self::assertSame([], $this->call('GET', '/api/targets')['targets']);
-    }
-
-    public function testAFilmThatIsCutMovedAndHasAGapIsLaidAsTheTimelineShowsIt(): void
-    {
-        [$project] = $this->filmed();
-        $this->edit($project, ['edit' => 'split', 'cuts' => [['clip' => 'film', 'at' => 4 * 48_000]]]);
-        $clips = $this->call('GET', "/api/projects/{$project}/mix")['mix']['clips'];
-        $second = array_values(array_filter($clips, static fn (array $clip): bool => 4 * 48_000 === $clip['at']))[0];
-        // The second half, 1.52 s later: 38 frames.
-        $this->edit($project, ['edit' => 'move-clips', 'clips' => [$second['id']], 'later' => 72_960]);
-        self::assertSame(200, $this->statusCode());
-        [$delivery, $cut] = $this->handOver($project, [['format' => 'film'], ['format' => 'film', 'range' => ['from' => 24_000, 'to' => 7 * 48_000]]]);
-        self::assertSame(['done', 'done'], [$delivery['state'], $cut['state']], ($delivery['problem'] ?? '').($cut['problem'] ?? ''));
-        self::assertInStep($this->fetch($delivery), 4);
-        self::assertInStep($this->fetch($cut), 2);
-        $probed = Sound::probe($this->fetch($delivery))['streams'];
-        self::assertEqualsWithDelta(9.52, (float) $probed[0]['duration'], 0.05);
-    }
-
-    public function testWithoutAPictureThereIsNoFilm(): void
-    {
-        $project = $this->programme();
-        [$delivery] = $this->handOver($project, [['format' => 'film']]);
-        self::assertSame('failed', $delivery['state']);
-        self::assertStringContainsString('There is no picture', $delivery['problem']);
     }
 
     public function testTamingWhatTheGuardHeldDownSparesItTheWork(): void
@@ -354,92 +297,5 @@ final class HandoverTest extends ApiTestCase
         $waiting = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => [['format' => 'wav']]])['deliveries'][0];
         self::assertStringContainsString('not finished', $this->refusal('GET', "/api/deliveries/{$waiting['id']}/report.html"));
         self::assertSame(409, $this->statusCode());
-    }
-
-    /** @return array{string, string} a project with a film of 8 s that flashes and sounds every 2 s from 0.4 s on, and its file */
-    private function filmed(): array
-    {
-        $this->signedIn();
-        $project = $this->newProject();
-        $film = Sound::file('', '.mp4');
-        $flash = 'between(mod(t\,2)\,0.399\,0.479)';
-        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', "color=black:size=64x36:rate=25:duration=8,drawbox=x=0:y=0:w=64:h=36:color=white:t=fill:enable='{$flash}'", '-f', 'lavfi', '-i', "aevalsrc=0.5*sin(2*PI*1000*t)*{$flash}:d=8:s=48000", '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'pcm_s16le', '-f', 'mov', $film]);
-        $source = $this->bringIn($project, 'crossing.mov', (string) file_get_contents($film), 1 << 20)['id'];
-        $this->work(); // the small picture
-        $this->edit($project, ['edit' => 'add-track', 'track' => 'p', 'name' => 'Film', 'stem' => 'speech']);
-        $this->edit($project, ['edit' => 'add-clip', 'track' => 'p', 'clip' => 'film', 'source' => $source, 'at' => 0]);
-        $this->edit($project, ['edit' => 'set-captions', 'text' => "WEBVTT\n\n00:01.000 --> 00:02.000\nCast off\n"]);
-
-        return [$project, $film];
-    }
-
-    /** Every flash has its burst, within a frame of 40 ms. */
-    private static function assertInStep(string $film, int $flashes): void
-    {
-        $bright = Sound::integers('C*', Sound::run(['ffmpeg', '-v', 'error', '-i', $film, '-vf', 'fps=25,scale=1:1,format=gray', '-f', 'rawvideo', '-']));
-        $sound = Sound::floats(Sound::run(['ffmpeg', '-v', 'error', '-i', $film, '-ac', '1', '-ar', '8000', '-f', 'f32le', '-']));
-        $seen = $heard = [];
-        foreach ($bright as $i => $value) {
-            $value > 128 && ($bright[$i - 1] ?? 0) <= 128 && $seen[] = $i / 25;
-        }
-        $quiet = 4000;
-        foreach ($sound as $i => $value) {
-            abs($value) > 0.1 && $quiet >= 4000 && $heard[] = $i / 8000;
-            $quiet = abs($value) > 0.1 ? 0 : $quiet + 1;
-        }
-        self::assertCount($flashes, $seen);
-        self::assertCount($flashes, $heard);
-        self::assertEqualsWithDelta($seen, $heard, 0.04);
-    }
-
-    /** Speech, nearly: noise that comes and goes; and music with clicks that stand out. */
-    private function programme(bool $signIn = true): string
-    {
-        $signIn && $this->signedIn();
-        $project = $this->newProject();
-        $music = Sound::file('', '.wav');
-        Sound::run(['ffmpeg', '-v', 'error', '-y', '-f', 'lavfi', '-i', 'aevalsrc=0.1*sin(2*PI*220*t)+0.8*sin(2*PI*1100*t)*lt(mod(t\,3)\,0.004)|0.1*sin(2*PI*330*t):d=12:s=48000', $music]);
-        $ids = [$this->bringIn($project, 'voice.wav', Voice::wav([[0.3, 5.0], [5.8, 12.0]], 12.0), 1 << 20)['id'], $this->bringIn($project, 'music.wav', (string) file_get_contents($music), 1 << 20)['id']];
-        foreach ([['s', 'S', 'speech'], ['m', 'M', 'music']] as $i => [$track, $name, $stem]) {
-            $this->edit($project, ['edit' => 'add-track', 'track' => $track, 'name' => $name, 'stem' => $stem]);
-            $this->edit($project, ['edit' => 'add-clip', 'track' => $track, 'clip' => "c{$track}", 'source' => $ids[$i], 'at' => 0]);
-        }
-
-        return $project;
-    }
-
-    /**
-     * @param list<array<string, mixed>> $files
-     * @param array<string, mixed> $more
-     *
-     * @return list<Answer<'Delivery'>> finished
-     */
-    private function handOver(string $project, array $files, array $more = []): array
-    {
-        $started = $this->call('POST', "/api/projects/{$project}/handovers", ['files' => $files, ...$more]);
-        self::assertSame(202, $this->statusCode(), (string) $this->response()->getContent());
-        $this->work(\count($files));
-        /** @var array<string, Answer<'Delivery'>> $by */
-        $by = array_column($this->call('GET', "/api/projects/{$project}/deliveries")['deliveries'], null, 'id');
-
-        return array_map(static fn (array $one): array => $by[$one['id']], $started['deliveries']);
-    }
-
-    /** @param Answer<'Delivery'> $delivery */
-    private function fetch(array $delivery): string
-    {
-        $this->browser->request('GET', "/api/deliveries/{$delivery['id']}/file");
-
-        return Sound::file((string) $this->browser->getInternalResponse()->getContent(), '.'.pathinfo($delivery['name'], \PATHINFO_EXTENSION));
-    }
-
-    /** @return array{I: float, LRA: float, Peak: float} as ffmpeg measures */
-    private static function ebur128(string $file): array
-    {
-        $said = Sound::run(['sh', '-c', 'ffmpeg -nostats -hide_banner -i "$0" -af ebur128=peak=true -f null - 2>&1', $file]);
-        $summary = substr($said, (int) strrpos($said, 'Summary'));
-        $read = static fn (string $name): float => 1 === preg_match("/{$name}:\\s+(-?[\\d.]+)/", $summary, $found) ? (float) $found[1] : \NAN;
-
-        return ['I' => $read('I'), 'LRA' => $read('LRA'), 'Peak' => $read('Peak')];
     }
 }

@@ -132,6 +132,9 @@ final class SourceTest extends ApiTestCase
         $second = $this->bringIn($project, 'second.wav', $bytes);
         self::assertSame('refused', $second['state']);
         self::assertStringContainsString('the same file as “first.wav”', $second['problem']);
+        $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']);
+        $placed = $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $second['id'], 'at' => 0]);
+        self::assertSame([422, $second['problem'], 'source'], [$this->statusCode(), $placed['detail'], $placed['field']], 'placed nevertheless, it says why not');
         self::assertSame('ready', $this->bringIn($this->newProject('Other'), 'second.wav', $bytes)['state'], 'another project may have it');
     }
 
