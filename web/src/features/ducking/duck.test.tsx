@@ -127,6 +127,18 @@ describe("a rule of ducking", () => {
     await vi.waitFor(() => expect(last()).toMatchObject({ deepest: -18 }));
   });
 
+  it("shows on the strip what it goes by", async () => {
+    show();
+    await userEvent.click(screen.getByRole("button", { name: "Interview" }));
+    expect(store.getState().judged).toBe("clearance");
+    await userEvent.click(screen.getByRole("radio", { name: "as deep as needed for a clarity" }));
+    expect(store.getState().judged).toBe("clarity");
+    await userEvent.click(screen.getByRole("radio", { name: "by a number of decibels" }));
+    expect(store.getState().judged).toBe("clarity");
+    await userEvent.click(screen.getByRole("radio", { name: "as deep as needed for a clearance" }));
+    expect(store.getState().judged).toBe("clearance");
+  });
+
   it("says what is wrong, and what to do", async () => {
     ducking.mockResolvedValue(plan({ moments: [], dips: [] }));
     show();

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { api } from "@/api/client";
 import type { Rule } from "@/api/schema";
 import { useMix, useMixStore } from "@/store/context";
-import { fewest, needed } from "./duckRules";
+import { fewest, needed, wishOf } from "./duckRules";
 
 /** Works a rule out as it stands in the form, draws it and lets it be heard; leaving it in any way ends that. */
 export function useTrial(draft: Rule) {
@@ -36,6 +36,11 @@ export function useTrial(draft: Rule) {
   const missing = !complete
     ? needed(draft)
     : (error?.message ?? (!plan || isPlaceholderData || isFetching ? "Listening…" : null));
+  // The strip shows what the rule goes by, then and once it is kept.
+  const wish = wishOf(draft);
+  useEffect(() => {
+    if (wish !== "depth") store.getState().set({ judged: wish });
+  }, [store, wish]);
   // Leaving it in any way ends the trial.
   useEffect(() => () => store.getState().set({ duckPlan: null, duckTry: null, duckDraft: null }), [store]);
   return { plan, error, complete, missing, listening, setListening };
