@@ -10,20 +10,28 @@ export function segmentOf(bytes: ArrayBuffer): Segment {
   const channels = view.getUint16(22, true);
   const bits = view.getUint16(34, true);
   const frames = Math.floor((bytes.byteLength - HEADER) / ((channels * bits) / 8));
-  const segment = Array.from({ length: channels }, () => new Float32Array(frames));
-  const read = bits === 16 ? sixteen(view) : twentyFour(view);
-  for (let frame = 0, n = 0; frame < frames; frame++)
-    for (const channel of segment) channel[frame] = read(n++);
-  return segment;
+  return Array.from({ length: channels }, (_, channel) =>
+    bits === 16 ? sixteen(bytes, channel, channels, frames) : twentyFour(bytes, channel, channels, frames),
+  );
 }
 
-function sixteen(view: DataView) {
-  return (n: number) => view.getInt16(HEADER + 2 * n, true) / 0x8000;
+// A loop for each channel and width, with nothing called in it: half a million samples are taken apart while somebody waits for a picture.
+
+function sixteen(bytes: ArrayBuffer, channel: number, channels: number, frames: number): Float32Array {
+  const samples = new Int16Array(bytes, HEADER, frames * channels);
+  const taken = new Float32Array(frames);
+  for (let frame = 0, at = channel; frame < frames; frame++, at += channels)
+    taken[frame] = (samples[at] ?? 0) / 0x8000;
+  return taken;
 }
 
-function twentyFour(view: DataView) {
-  return (n: number) => {
-    const at = HEADER + 3 * n;
-    return (view.getInt16(at + 1, true) * 256 + view.getUint8(at)) / 0x800000;
-  };
+function twentyFour(bytes: ArrayBuffer, channel: number, channels: number, frames: number): Float32Array {
+  const data = new Uint8Array(bytes, HEADER);
+  const taken = new Float32Array(frames);
+  for (let frame = 0, at = 3 * channel; frame < frames; frame++, at += 3 * channels) {
+    // Put to the top of 32 bits, it has its sign.
+    const top = ((data[at + 2] ?? 0) << 24) | ((data[at + 1] ?? 0) << 16) | ((data[at] ?? 0) << 8);
+    taken[frame] = top / 0x80000000;
+  }
+  return taken;
 }
