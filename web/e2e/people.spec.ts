@@ -124,6 +124,8 @@ test("somebody else’s edit is taken back only after it was asked", async ({ pa
 test("what is gone is named: a clip, a keyframe, and the track of a ride", async ({ page, browser, dir }) => {
   const nora = await two(page, browser, dir);
   await nora.route("**/presence/**", (route) => route.abort());
+  // Once she has noticed, no answer from before is under way, and she hears of nothing.
+  await expect.poll(() => nora.evaluate(() => window.wattage?.store.getState().away ?? null)).not.toBeNull();
   const music = (await mix(page)).tracks.find((t) => t.stem === "music")?.id ?? "";
   await edit(page, { edit: "remove-clips", clips: ["bed"] });
   const from = await point(nora, 5, "Music", "name");
