@@ -8,8 +8,8 @@ export default defineConfig({
   // A machine may be slow; what a test waits for it waits for by meaning, and these only end what hangs.
   timeout: 240_000,
   expect: { timeout: 40_000 },
-  // Side by side, one more than there are processors in a small machine: each test has projects of its own, waits a good part of its time, and goes by the clock of the sound.
-  workers: 3,
+  // Side by side: each test has projects of its own, and goes by the clock of the sound. No more of them than processors, since some play in real time.
+  workers: 2,
   reporter: "list",
   outputDir: "test-results",
   use: {
