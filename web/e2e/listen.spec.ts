@@ -153,12 +153,15 @@ test("a range loops with a pre-roll, speech or the rest are heard alone, at half
       const { player } = window.wattage ?? {};
       return [(player?.position ?? 0) / 48000, player?.clockTime ?? 0] as const;
     });
-  const [from, begun] = await both();
-  await sounded(page, 1.5);
-  const [to, ended] = await both();
-  const speed = (to - from) / (ended - begun);
-  expect(speed).toBeGreaterThan(0.48);
-  expect(speed).toBeLessThan(0.52);
+  // A machine that is busy may hold the sound up for a moment; the next stretch shows its speed again.
+  await expect(async () => {
+    const [from, begun] = await both();
+    await sounded(page, 1.5);
+    const [to, ended] = await both();
+    const speed = (to - from) / (ended - begun);
+    expect(speed).toBeGreaterThan(0.48);
+    expect(speed).toBeLessThan(0.52);
+  }).toPass();
   await page.keyboard.press("y");
   await page.keyboard.press("y");
   await page.keyboard.press("Space");
