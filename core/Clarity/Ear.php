@@ -58,7 +58,7 @@ final class Ear
         $said = [];
         foreach ($this->factors as $band => $factor) {
             $power = $speech[$band] * $factor;
-            $said[] = $power > 1e-20 ? 10.0 * log10($power) : SpeechIndex::SILENCE;
+            $said[] = $power > SpeechIndex::NOTHING ? 10.0 * log10($power) : SpeechIndex::SILENCE;
         }
 
         return $said;

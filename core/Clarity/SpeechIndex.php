@@ -10,8 +10,8 @@ use Wattage\Core\Bands\ThirdOctaves;
  * The Speech Intelligibility Index of ANSI S3.5-1997 by its third-octave procedure: how much of what speech is understood by can be heard, 0 … 1.
  *
  * All levels are spectrum levels at the listener's ear: dB SPL in a band one hertz wide. Noise is given as the power that this stands for, 10^(dB / 10), since that is what is
- * added up on the way here. The tables are recalled from memory [M]: band importance for average speech, the
- * spectrum of normal vocal effort and the reference internal noise, each of the standard's table for third octaves.
+ * added up on the way here. The tables are recalled from memory [M]: band importance for average speech, the spectrum of normal vocal effort and the reference internal noise,
+ * each of the standard's table for third octaves.
  */
 final class SpeechIndex
 {
@@ -32,7 +32,7 @@ final class SpeechIndex
     private const DYNAMIC_RANGE = 30.0;
     /** Nothing, dB and power. */
     public const SILENCE = -200.0;
-    private const NOTHING = 1e-20;
+    public const NOTHING = 1e-20;
     /** dB of a power whose natural logarithm is 1, and the reverse. */
     private const DB = 10.0 / \M_LN10;
     private const NEPER = 0.1 * \M_LN10;

@@ -115,7 +115,7 @@ final class Sum
         [$from, $to] = [$a->keyframes[0]->position, $a->keyframes[1]->position];
         $positions = [...range($from, $to, max(1, min(self::GRID, intdiv($to - $from, self::POINTS)))), $to];
         $positions = array_values(array_unique($positions));
-        $points = array_map(static fn (int $at): array => [$at, max(self::SILENT, $a->levelAt($at)->db + $b->levelAt($at)->db)], $positions);
+        $points = array_map(static fn (int $at, float $one, float $other): array => [$at, max(self::SILENT, $one + $other)], $positions, $a->levelsAt($positions), $b->levelsAt($positions));
         $kept = \array_slice(Thinning::of($points, self::TOLERANCE), 0, -1);
 
         return array_map(static fn (array $point): Keyframe => new Keyframe($point[0], self::level($point[1]), Ramp::line()), $kept);
