@@ -138,6 +138,16 @@ final class SourceTest extends ApiTestCase
         self::assertSame('ready', $this->bringIn($this->newProject('Other'), 'second.wav', $bytes)['state'], 'another project may have it');
     }
 
+    public function testWhatHasNotComeInWholeIsPlacedLater(): void
+    {
+        $this->signedIn();
+        $project = $this->newProject();
+        $source = $this->call('POST', "/api/projects/{$project}/sources", ['name' => 'take.wav', 'size' => 1000]);
+        $this->edit($project, ['edit' => 'add-track', 'track' => 'm', 'name' => 'M', 'stem' => 'music']);
+        $placed = $this->edit($project, ['edit' => 'add-clip', 'track' => 'm', 'clip' => 'c', 'source' => $source['id'], 'at' => 0]);
+        self::assertSame([422, '“take.wav” has not come in whole yet. Place it once it has.', 'source'], [$this->statusCode(), $placed['detail'], $placed['field']]);
+    }
+
     public function testAnUploadThatBrokeOffGoesOnWhereItStopped(): void
     {
         $this->signedIn();
