@@ -134,9 +134,8 @@ final class Ducker
         }
         $before = $after = 0.0;
         $taken = [];
-        $flat = Curve::flat();
         foreach ($rule->targetsIn($this->mix) as $id) {
-            [$all, $band] = [$lanes[$id] ?? $flat, $bands[$id] ?? $flat];
+            [$all, $band] = [$lanes[$id] ?? Curve::flat(), $bands[$id] ?? Curve::flat()];
             $alike = spl_object_id($all).' '.spl_object_id($band);
             [$one, $other] = ($taken[$alike] ??= new Taken($all, $band, $this->frames(), $stretches))->of($this->needs()->shares($id));
             $before += $one;
