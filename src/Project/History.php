@@ -11,11 +11,9 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Wattage\App\Entity\Project;
 use Wattage\App\Entity\Revision;
-use Wattage\App\Entity\Source;
 use Wattage\App\Entity\User;
 use Wattage\App\Figures\DuckingPlans;
 use Wattage\Core\Edit\Change;
-use Wattage\Core\Edit\Reading\EditReader;
 use Wattage\Core\Problem;
 use Wattage\Core\Timeline\Mix;
 
@@ -25,7 +23,7 @@ use Wattage\Core\Timeline\Mix;
  */
 final readonly class History
 {
-    public function __construct(private EntityManagerInterface $entities, private Connection $database, private Revisions $revisions, private DuckingPlans $ducking)
+    public function __construct(private EntityManagerInterface $entities, private Connection $database, private Revisions $revisions, private EditReaders $readers, private Refusals $refusals, private DuckingPlans $ducking)
     {
     }
 
@@ -79,12 +77,12 @@ final readonly class History
             $head = $instead ? $this->revisions->numbered($project, (int) $present->parent) : $present;
             $before = $this->revisions->mix($head);
             try {
-                $edit = $this->reader($project, $before, $json)->read($json);
+                $edit = $this->readers->of($project, $before, $json)->read($json);
                 $label = $edit->label($before);
                 $after = Change::by($edit, $before);
                 $after = $after === $before ? $before : $this->ducking->followed($project, $after);
             } catch (Problem $problem) {
-                throw $from === $present ? $problem : $this->outdated($project, $author, $from, $json, $problem);
+                throw $this->refusals->edit(new Step($project, $from, $present), $author, $json, $problem);
             }
             $next = $after === $before ? $head : $this->revisions->next($project, $head, $label, $author, $after);
             $this->entities->persist($next);
@@ -148,28 +146,6 @@ final readonly class History
     }
 
     /**
-     * What others than one person did since a state, oldest first.
-     *
-     * @return list<array{name: string, what: string}>
-     */
-    public function byOthers(Step $step, User $but): array
-    {
-        /** @var list<array{name: string, what: string}> $made */
-        $made = $this->database->fetchAllAssociative(
-            'SELECT a.name, r.label AS what FROM revision r JOIN account a ON a.id = r.author_id
-             WHERE r.project_id = ? AND r.number > ? AND r.author_id <> ? ORDER BY r.number DESC LIMIT 20',
-            [(string) $step->project->id, $step->from->number, (string) $but->id],
-        );
-        $made = array_reverse($made);
-        $project = $step->project;
-        if (null !== $project->moved && null !== $project->movedBy && !$project->movedBy->is($but) && $step->from !== $step->to) {
-            $made[] = ['name' => $project->movedBy->name, 'what' => $project->moved];
-        }
-
-        return $made;
-    }
-
-    /**
      * A step to a state that already is.
      *
      * @param Closure(Revision): Revision $target
@@ -178,7 +154,7 @@ final readonly class History
     private function moved(Project $project, User $author, int $base, string $step, Closure $target, Closure $what): void
     {
         $this->locked($project, $base, function (Revision $head, Revision $from) use ($project, $author, $step, $target, $what): Revision {
-            $from === $head || throw OutdatedRevision::step($this->whoSince($project, $author, $from), $step, $head->number);
+            $from === $head || throw $this->refusals->step(new Step($project, $from, $head), $author, $step);
             $to = $target($head);
             $to === $head || $project->moveHead($to->number, $author, mb_strimwidth($what($head, $to), 0, 450, '…'));
 
@@ -195,60 +171,11 @@ final readonly class History
         }
     }
 
-    /** The refusal of an edit that would have made sense on the state it was made on, naming what it is about as that state does. */
-    private function outdated(Project $project, User $author, Revision $from, mixed $json, Problem $problem): OutdatedRevision
-    {
-        $shown = $this->revisions->mix($from);
-        try {
-            $label = $this->reader($project, $shown, $json)->read($json)->label($shown);
-        } catch (Problem) {
-            $label = '';
-        }
-
-        return OutdatedRevision::edit($this->whoSince($project, $author, $from), $label, $problem->getMessage(), $project->head, $problem->field());
-    }
-
-    private function whoSince(Project $project, User $author, Revision $from): string
-    {
-        $names = array_values(array_unique(array_column($this->byOthers(new Step($project, $from, $this->head($project)), $author), 'name')));
-        $last = array_pop($names);
-
-        return match (true) {
-            null === $last => 'You, in another window,',
-            [] === $names => $last,
-            default => implode(', ', $names)." and {$last}",
-        };
-    }
-
     private function newestChild(Project $project, int $number): ?int
     {
         $child = $this->database->fetchOne('SELECT max(number) FROM revision WHERE project_id = ? AND parent = ?', [(string) $project->id, $number]);
 
         return is_numeric($child) ? (int) $child : null;
-    }
-
-    private function reader(Project $project, Mix $mix, mixed $json): EditReader
-    {
-        return new EditReader($mix, $this->placeable($project, $mix, $json));
-    }
-
-    /**
-     * @return array<string, \Wattage\Core\Timeline\Source> the sources that an edit names, where they are ones of the project
-     *
-     * @throws NotPlaceable
-     */
-    private function placeable(Project $project, Mix $mix, mixed $json): array
-    {
-        $ids = [];
-        \is_array($json) && array_walk_recursive($json, static function (mixed $value, string|int $name) use (&$ids): void {
-            'source' === $name && \is_string($value) && \Symfony\Component\Uid\Uuid::isValid($value) && $ids[$value] = true;
-        });
-        $sources = [];
-        foreach ([] === $ids ? [] : $this->entities->getRepository(Source::class)->findBy(['id' => array_keys($ids), 'project' => $project]) as $found) {
-            $sources[(string) $found->id] = $mix->sources[(string) $found->id] ?? $found->toMixSource() ?? throw NotPlaceable::of($found);
-        }
-
-        return $sources;
     }
 
     /**

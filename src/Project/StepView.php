@@ -11,7 +11,7 @@ use Wattage\App\Entity\Revision;
 /** A step as the browser gets it: what changed from the state it shows, and where in the history it now stands. */
 final readonly class StepView
 {
-    public function __construct(private History $history, private Revisions $revisions, private ProjectAccess $access)
+    public function __construct(private History $history, private Revisions $revisions, private Others $others, private ProjectAccess $access)
     {
     }
 
@@ -20,7 +20,7 @@ final readonly class StepView
         return self::response([
             'from' => $step->from->number,
             'changes' => MixView::changes($this->revisions->mix($step->from), $this->revisions->mix($step->to)),
-            'others' => $this->history->byOthers($step, $this->access->user()),
+            'others' => $this->others->since($step, $this->access->user()),
             ...$this->place($step->project, $step->to),
         ], $step->to);
     }

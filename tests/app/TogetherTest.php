@@ -82,6 +82,23 @@ final class TogetherTest extends ApiTestCase
         self::assertMatchesRegularExpression('/^Ben changed the mix in the meantime\. This track is not in the mix any more.*Not done: “.*Music.*”\.$/u', $problem['detail']);
     }
 
+    public function testWhatWentWhileTheScreenHeardOfItIsNamedToo(): void
+    {
+        [$project, $ada, $ben] = $this->shared();
+        $this->edit($project, self::track('music'));
+        $this->signIn($ben);
+        $this->edit($project, ['edit' => 'remove-track', 'track' => 'music']);
+        $gone = ['edit' => 'set-fader', 'track' => 'music', 'fader' => -7];
+        self::assertSame(422, $this->edit($project, $gone) ? $this->statusCode() : 0, 'nobody else was at it');
+        $this->signIn($ada);
+        // News came during the drag: the screen shows a state without it by then.
+        $problem = $this->edit($project, $gone);
+        self::assertSame([409, 'outdated'], [$this->statusCode(), $problem['code']]);
+        self::assertSame('Ben changed the mix in the meantime. This track is not in the mix any more: it was removed meanwhile. Not done: “Set Music to −7.0 dB”.', $problem['detail']);
+        $never = $this->edit($project, ['track' => 'never'] + $gone);
+        self::assertSame([422, 'This track is not in the mix any more: it was removed meanwhile.'], [$this->statusCode(), $never['detail']]);
+    }
+
     public function testTwoWhoMoveOneKeyframeBothGetAnAnswerThatIsTrue(): void
     {
         [$project, $ada, $ben] = $this->shared();
