@@ -27,6 +27,25 @@ test("the demo plays without a late segment, through edits, seeks and solo", asy
   expect(await late()).toBe(0);
 });
 
+// Each piece of sound comes a third of a second after it was asked for: what follows a piece that is nearly over is there before playing begins.
+test("where a slow network brings the sound, nothing is late wherever playing begins", async ({ page }) => {
+  await page.route("**/segments/*", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    await route.continue();
+  });
+  await signIn(page);
+  await openCopyOfDemo(page);
+  const late = () => page.evaluate(() => window.wattage?.player.late);
+  await page.keyboard.press("Space");
+  for (const seconds of [11.9, 63.97, 199.93]) {
+    await page.evaluate((to) => window.wattage?.player.seek(48000 * to), seconds);
+    await expect
+      .poll(() => page.evaluate(() => window.wattage?.player.position ?? 0))
+      .toBeGreaterThan(48000 * (seconds + 3));
+    expect(await late(), `from ${seconds} s`).toBe(0);
+  }
+});
+
 test("first load is light and the demo opens quickly", async ({ page }) => {
   let script = 0;
   page.on("response", async (response) => {

@@ -92,7 +92,11 @@ export const api = {
     await request("DELETE /api/sources/{id}", { id });
   },
   segment: async (id: string, number: number) =>
-    (await request("GET /api/sources/{id}/segments/{number}", { id, number })).arrayBuffer(),
+    (
+      await request("GET /api/sources/{id}/segments/{number}", { id, number }, undefined, {
+        priority: "high",
+      })
+    ).arrayBuffer(),
   heard: async (id: string, from: number, to: number, speech: boolean) =>
     (
       await json("GET /api/sources/{id}/heard", { id }, undefined, {
@@ -102,13 +106,16 @@ export const api = {
   outline: async (id: string, level: number, channel?: Side) => {
     const answer = await request("GET /api/sources/{id}/outline/{level}", { id, level }, undefined, {
       query: { channel },
+      priority: "low",
     });
     return new Uint16Array(await answer.arrayBuffer());
   },
-  cuts: async (id: string) => (await json("GET /api/sources/{id}/cuts", { id })).cuts,
+  cuts: async (id: string) =>
+    (await json("GET /api/sources/{id}/cuts", { id }, undefined, { priority: "low" })).cuts,
   average: async (id: string, level: number, channel?: Side) => {
     const answer = await request("GET /api/sources/{id}/average/{level}", { id, level }, undefined, {
       query: { channel },
+      priority: "low",
     });
     return new Uint16Array(await answer.arrayBuffer());
   },

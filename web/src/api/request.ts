@@ -14,6 +14,8 @@ export interface Extras {
   /** Sent as it is, in place of JSON. */
   raw?: BodyInit;
   signal?: AbortSignal;
+  /** Of what waits for a connection: sound goes before pictures of it. */
+  priority?: RequestPriority;
 }
 
 /** Sends a request, and once more where the session was begun anew meanwhile; @throws ApiError with what the server says. */
@@ -63,7 +65,7 @@ export async function session(
 }
 
 async function reached(method: string, path: string, body: unknown, extras: Extras): Promise<Response> {
-  const { headers, raw, signal } = extras;
+  const { headers, raw, signal, priority } = extras;
   try {
     return await fetch(path, {
       method,
@@ -74,6 +76,7 @@ async function reached(method: string, path: string, body: unknown, extras: Extr
       },
       body: body === undefined ? (raw ?? null) : JSON.stringify(body),
       ...(signal ? { signal } : {}),
+      ...(priority ? { priority } : {}),
     });
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;

@@ -4,7 +4,7 @@ import { soundingClips } from "@/store/screen";
 import { Clock } from "./clock";
 import { Mixer, type Levels } from "./mixer";
 import { SILENT } from "./meter";
-import { SEGMENT_SECONDS, Segments } from "./segments";
+import { SEGMENT_SECONDS, Segments, segmentsOf } from "./segments";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
@@ -12,8 +12,11 @@ const AHEAD = 3;
 const TICK_MS = 120;
 /** Seconds that it may take to make a clip's way into the mix. */
 const SETTING_UP = 0.004;
-/** Clips sounding at once that are many for the network. */
+/** Seconds of sound that are there before it begins: what follows has as long to come in, however little of its segment is left where playing begins. */
+const READY = 1;
+/** Clips sounding at once that are many for the network: of them, the segment after the first is there, too. */
 const MANY = 24;
+const READY_OF_MANY = SEGMENT_SECONDS + 0.1;
 /** Seconds before the end of a loop at which its next turn is prepared: longer than a busy page keeps a timer waiting. */
 const TURN = 0.8;
 /** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
@@ -234,28 +237,22 @@ export class Player {
   }
 
   private async loadFirst(from: number): Promise<void> {
-    const { segments } = this;
-    if (!segments) return;
-    const length = SEGMENT_SECONDS * this.store.getState().rate;
     const soon = this.soonAt(from);
-    // Where many sound at once, what follows is there too before it begins: fetching it meanwhile would come too late.
-    const each = soon.length > MANY ? 2 : 1;
-    await Promise.all(
-      soon.flatMap((c) => {
-        const first = Math.floor((Math.max(from, c.at) - c.at + c.in) / length);
-        const last = Math.floor((c.in + c.length - 1) / length);
-        return Array.from({ length: Math.min(each, last - first + 1) }, (_, i) =>
-          segments.load(c.source, first + i),
-        );
-      }),
-    );
+    const seconds = soon.length > MANY ? READY_OF_MANY : READY;
+    await Promise.all(soon.map((clip) => this.loadFrom(clip, from, seconds)));
+  }
+
+  private async loadFrom({ source, ...clip }: Clip, from: number, seconds: number): Promise<void> {
+    const { rate, speed } = this.store.getState();
+    const numbers = segmentsOf(clip, from, from + Math.ceil(seconds * rate * speed), rate);
+    await Promise.all(numbers.map(async (number) => this.segments?.load(source, number)));
   }
 
   /** The clips that sound within a second. */
   private soonAt(from: number): Clip[] {
     const state = this.store.getState();
-    const { rate } = state;
-    return Object.values(soundingClips(state)).filter((c) => c.at < from + rate && c.at + c.length > from);
+    const until = from + state.rate * state.speed;
+    return Object.values(soundingClips(state)).filter((c) => c.at < until && c.at + c.length > from);
   }
 
   private tick(): void {
@@ -348,9 +345,6 @@ export class Player {
 
   private async loadAround(clip: Clip | undefined): Promise<void> {
     if (!clip || !this.anchor || !this.context) return;
-    const soon = positionAt(this.anchor, this.context.currentTime + SOON) - clip.at + clip.in;
-    if (soon < clip.in || soon >= clip.in + clip.length) return;
-    const number = Math.floor(soon / (SEGMENT_SECONDS * this.anchor.rate));
-    await this.segments?.load(clip.source, number);
+    await this.loadFrom(clip, positionAt(this.anchor, this.context.currentTime + SOON), READY);
   }
 }

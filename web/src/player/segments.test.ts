@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { Segments } from "./segments";
+import { Segments, segmentsOf } from "./segments";
 
 const decoded = { decodeAudioData: async () => ({}) as AudioBuffer } as unknown as BaseAudioContext;
 
@@ -49,5 +49,21 @@ describe("segments of two seconds", () => {
     });
     expect(await segments.load("s", 0)).toBeNull();
     expect(await segments.load("s", 0)).not.toBeNull();
+  });
+});
+
+describe("the segments that a clip sounds from", () => {
+  const clip = { at: 1000, in: 96_000, length: 200_000 };
+
+  it("are those that a span of the timeline meets, and no other", () => {
+    expect(segmentsOf(clip, 1000, 1001, 48_000)).toEqual([1]);
+    expect(segmentsOf(clip, 0, 49_000, 48_000)).toEqual([1]);
+    expect(segmentsOf(clip, 1000 + 95_999, 1000 + 96_001, 48_000)).toEqual([1, 2]);
+    expect(segmentsOf(clip, 0, 10_000_000, 48_000)).toEqual([1, 2, 3]);
+  });
+
+  it("are none where it does not sound", () => {
+    expect(segmentsOf(clip, 0, 1000, 48_000)).toEqual([]);
+    expect(segmentsOf(clip, 201_000, 300_000, 48_000)).toEqual([]);
   });
 });

@@ -1,4 +1,6 @@
+import type { Clip } from "@/api/schema";
 import { CORE } from "@/preview/constants";
+
 /** Samples in a segment at the mix rate: two seconds, as the server cuts them. */
 export const SEGMENT_SECONDS = CORE.segmentSeconds;
 
@@ -12,6 +14,22 @@ interface Entry {
   promise: Promise<AudioBuffer | null>;
   buffer: AudioBuffer | null;
   asked: number;
+}
+
+/** Numbers of the segments that a clip sounds from within a span of the timeline. */
+export function segmentsOf(
+  clip: Pick<Clip, "at" | "in" | "length">,
+  from: number,
+  until: number,
+  rate: number,
+): number[] {
+  const numberAt = (position: number) =>
+    Math.floor((position - clip.at + clip.in) / (SEGMENT_SECONDS * rate));
+  const begin = Math.max(from, clip.at);
+  const end = Math.min(until, clip.at + clip.length);
+  if (begin >= end) return [];
+  const first = numberAt(begin);
+  return Array.from({ length: numberAt(end - 1) - first + 1 }, (_, i) => first + i);
 }
 
 /** Fetches and decodes pieces of sources, and keeps those used last; however many sound at once, none is thrown out before it has sounded. */

@@ -79,6 +79,7 @@ export class Frames {
       sheets.set(number, image);
       this.arrived();
     };
+    image.fetchPriority = "low";
     image.src = `/api/sources/${source}/frames/${number}`;
     return null;
   }

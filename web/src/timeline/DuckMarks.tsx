@@ -65,14 +65,14 @@ export const DuckMarks = memo(function DuckMarks({ layout, view, width }: Props)
       <button
         key={`${moment.from} ${moment.heard}`}
         type="button"
-        className={`absolute cursor-pointer overflow-hidden rounded-sm border-2 text-left text-mark leading-tight font-semibold whitespace-nowrap text-ink ${LOOKS[moment.heard]}`}
+        className={`absolute flex cursor-pointer items-start overflow-hidden rounded-sm border-2 text-mark leading-tight font-semibold whitespace-nowrap text-ink ${LOOKS[moment.heard]}`}
         style={{ left, width: right - left, top: top + 1, height: height - 2 }}
         aria-label={`${word}, ${formatTimecode(moment.from, rate, frameRate)} to ${formatTimecode(moment.to, rate, frameRate)}`}
         title={`${word}: click to ${taken ? "leave it out" : "take it in"}`}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => store.getState().set({ duckDraft: toggled(draft, moment) })}
       >
-        {right - left > 34 ? word : ""}
+        {right - left > 34 && <span className="rounded-br-sm bg-paper px-1">{word}</span>}
       </button>
     );
   });
