@@ -30,7 +30,9 @@ export function drawClip(brush: Brush, scene: Scene, drawn: DrawnClip): void {
   if (drawn.wires.length > 1) {
     drawSound(brush, scene, drawn, ink, "left");
     drawSound(brush, scene, drawn, ink, "right");
-    drawSides(ctx, drawn, Math.max(left, 0), palette);
+    const { top: above, bottom: beneath } = soundArea(lane);
+    ctx.fillStyle = palette.faint;
+    ctx.fillRect(left, (above + beneath) / 2, right - left, 0.6);
   } else {
     drawSound(brush, scene, drawn, ink);
   }
@@ -38,6 +40,7 @@ export function drawClip(brush: Brush, scene: Scene, drawn: DrawnClip): void {
   drawFades(ctx, scene, drawn, palette);
   drawName(ctx, drawn, [left, right, xOf(scene.view, drawn.coveredFrom)], ink, palette);
   if (!drawn.wiresHidden) drawWires(ctx, scene, drawn, palette);
+  if (drawn.wires.length > 1) drawSides(ctx, scene, drawn, palette);
   drawGrips(ctx, scene, drawn, palette);
   ctx.restore();
   ctx.beginPath();
@@ -55,19 +58,27 @@ function isCrossing({ clip }: DrawnClip): boolean {
   );
 }
 
-function drawSides(ctx: CanvasRenderingContext2D, drawn: DrawnClip, left: number, palette: Palette): void {
+/** Px at the left edge in which a lane's own name may stand. */
+const LANE_NAME = 96;
+
+/** What the channels of an opened clip have, on the floor of each, where the wire seldom is. */
+function drawSides(ctx: CanvasRenderingContext2D, scene: Scene, drawn: DrawnClip, palette: Palette): void {
+  const { clip, lane } = drawn;
+  const left = Math.max(xOf(scene.view, clip.at), 0);
+  const isNamed = scene.lanes.some((other) => other.lane === lane && other.kind !== "level");
   ctx.font = `600 10px ${SANS}`;
-  ctx.textBaseline = "top";
+  ctx.textBaseline = "middle";
   ctx.textAlign = "left";
-  ctx.fillStyle = palette.faint;
   for (const side of ["left", "right"] as const) {
-    const area = soundArea(drawn.lane, side);
-    const level = drawn.clip.channels?.[side];
-    const muted = level?.muted ? " · muted" : "";
-    const y = area.top + 3;
-    ctx.fillText(`${side} ${formatDb(level?.gain ?? 0)}${muted}`, left + 10, y);
+    const level = clip.channels?.[side];
+    const text = `${side} ${formatDb(level?.gain ?? 0)}${level?.muted ? " · muted" : ""}`;
+    const x = isNamed ? Math.max(left + 6, LANE_NAME) : left + 6;
+    const y = soundArea(lane, side).bottom - 8;
+    ctx.fillStyle = palette.sheet;
+    ctx.fillRect(x - 3, y - 6, ctx.measureText(text).width + 6, 12);
+    ctx.fillStyle = palette.faint;
+    ctx.fillText(text, x, y);
   }
-  ctx.fillRect(left, (soundArea(drawn.lane).top + soundArea(drawn.lane).bottom) / 2, 4000, 0.6);
 }
 
 /** Half-round tabs where fades are taken hold of. */
