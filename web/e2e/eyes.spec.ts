@@ -192,10 +192,10 @@ test("lanes and views are arranged by habit, and stay so", async ({ page }) => {
   const perPx = async () =>
     Number((await page.getByTestId("timeline").getAttribute("data-view"))?.split(" ")[1]);
   const near = await perPx();
-  const time = await page.getByTestId("timeline").boundingBox();
-  const horizon = await page.getByText("Horizon", { exact: true }).boundingBox();
   await expect(async () => {
-    await page.mouse.dblclick((time?.x ?? 0) + 300, (horizon?.y ?? 0) + 20);
+    const time = await page.getByTestId("timeline").boundingBox();
+    const horizon = await page.getByText("Horizon", { exact: true }).boundingBox();
+    await page.mouse.dblclick((time?.x ?? 0) + 200, (horizon?.y ?? 0) + 8);
     await expect.poll(perPx, { timeout: 5000 }).toBeGreaterThan(near);
   }).toPass();
 

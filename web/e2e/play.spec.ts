@@ -46,6 +46,66 @@ test("where a slow network brings the sound, nothing is late wherever playing be
   }
 });
 
+test("what has not come is waited for, not left out; what does not come is said", async ({ page }) => {
+  let letCome = () => {};
+  const comes = new Promise<void>((resolve) => (letCome = resolve));
+  let refused = 0;
+  await signIn(page);
+  await openCopyOfDemo(page);
+  const { id, other } = await page.evaluate(() => {
+    const clips = Object.values(window.wattage?.store.getState().clips ?? {});
+    const at = (seconds: number) =>
+      clips.find((c) => c.track === "music" && c.at <= seconds * 48000 && c.at + c.length > seconds * 48000);
+    return { id: at(20)?.source ?? "", other: at(200)?.source ?? "" };
+  });
+  const playing = () =>
+    page.evaluate(() => {
+      const { player, store } = window.wattage ?? {};
+      const { waiting, notice } = store?.getState() ?? {};
+      return {
+        seconds: (player?.position ?? 0) / 48000,
+        late: player?.late,
+        waiting,
+        said: notice?.text ?? "",
+      };
+    });
+  await page.route(`**/${id}/segments/12`, async (route) => {
+    await comes;
+    await route.continue();
+  });
+  await page.evaluate(() => window.wattage?.player.play(20 * 48000));
+  // The last piece before it ends at 24 s.
+  await expect
+    .poll(async () => {
+      const { seconds, waiting } = await playing();
+      return waiting && seconds > 23;
+    })
+    .toBe(true);
+  await expect(page.getByText("waiting for sound")).toBeVisible();
+  const at = (await playing()).seconds;
+  expect(at).toBeLessThan(24.1);
+  await page.waitForTimeout(1000);
+  expect((await playing()).seconds).toBe(at);
+  letCome();
+  await expect.poll(async () => (await playing()).seconds).toBeGreaterThan(27);
+  expect(await playing()).toMatchObject({ late: 0, waiting: false, said: "" });
+
+  // Where it is refused again and again, the rest is heard, and it is said what is missing.
+  await page.route(`**/${other}/segments/*`, async (route) => {
+    refused++;
+    await route.fulfill({ status: 503, json: {} });
+  });
+  await page.evaluate(() => window.wattage?.player.seek(200 * 48000));
+  await expect(page.getByText(/The sound of “Departure” does not come/)).toBeVisible();
+  await expect.poll(async () => (await playing()).seconds).toBeGreaterThan(203);
+  expect(refused).toBeGreaterThan(1);
+  await page.unroute(`**/${other}/segments/*`);
+  await expect
+    .poll(() => page.evaluate(() => window.wattage?.player.levels().tracks.music?.peak[0] ?? -Infinity))
+    .toBeGreaterThan(-40);
+  await expect(page.getByText(/does not come/)).toBeHidden();
+});
+
 test("first load is light and the demo opens quickly", async ({ page }) => {
   let script = 0;
   page.on("response", async (response) => {

@@ -4,7 +4,8 @@ import { soundingClips } from "@/store/screen";
 import { Clock } from "./clock";
 import { Mixer, type Levels } from "./mixer";
 import { SILENT } from "./meter";
-import { SEGMENT_SECONDS, Segments, segmentsOf } from "./segments";
+import { Segments } from "./segments";
+import { Supply } from "./supply";
 import { type Anchor, positionAt, timeAt, Voice } from "./voice";
 
 /** Seconds of sound started ahead. Timers of a page in the background run once a second; this outlasts that. */
@@ -12,11 +13,10 @@ const AHEAD = 3;
 const TICK_MS = 120;
 /** Seconds that it may take to make a clip's way into the mix. */
 const SETTING_UP = 0.004;
-/** Seconds of sound that are there before it begins: what follows has as long to come in, however little of its segment is left where playing begins. */
-const READY = 1;
-/** Clips sounding at once that are many for the network: of them, the segment after the first is there, too. */
-const MANY = 24;
-const READY_OF_MANY = SEGMENT_SECONDS + 0.1;
+/** Waiting for sound is shown when it has lasted so long, ms. */
+const SHOWN = 300;
+/** Seconds before sound runs out at which playing stops to wait for it: longer than from one look to the next. */
+const RUNNING_OUT = 0.2;
 /** Seconds before the end of a loop at which its next turn is prepared: longer than a busy page keeps a timer waiting. */
 const TURN = 0.8;
 /** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
@@ -27,6 +27,7 @@ const CROSSFADE = 0.015;
 export class Player {
   private context: AudioContext | null = null;
   private segments: Segments | null = null;
+  private supply: Supply | null = null;
   private mixer: Mixer | null = null;
   private readonly voices = new Map<string, Voice>();
   private anchor: Anchor | null = null;
@@ -99,7 +100,7 @@ export class Player {
   }
 
   async play(from = this.store.getState().playhead): Promise<void> {
-    const { context, mixer } = this.open();
+    const { context } = this.open();
     const attempt = ++this.attempt;
     const state = this.store.getState();
     const before = state.playing ? this.position : null;
@@ -108,26 +109,48 @@ export class Player {
     this.store.getState().set({ playing: true, playhead: start, playedFrom: start });
     if (before !== null) this.jumped(before, start);
     await context.resume();
-    await Promise.all([this.loadFirst(start), mixer.keepPitch(state.speed)]);
+    await this.beginAt(start, attempt);
+  }
+
+  /** Begins to sound at a position as soon as what sounds there has come. */
+  private async beginAt(start: number, attempt: number): Promise<void> {
+    const { context, mixer, supply } = this.open();
+    const { rate, speed, set } = this.store.getState();
+    const shown = setTimeout(() => attempt === this.attempt && set({ waiting: true }), SHOWN);
+    await Promise.all([supply.first(start), mixer.keepPitch(speed)]);
+    clearTimeout(shown);
     if (attempt !== this.attempt) return;
+    this.store.getState().set({ waiting: false });
     // What there is to set up is set up first, and what remains takes time as well.
     mixer.setUp();
     const lead =
       SOON +
-      SETTING_UP * this.soonAt(start).reduce((sum, clip) => sum + 1 + (clip.filters?.length ?? 0) / 3, 0);
+      SETTING_UP * supply.soonAt(start).reduce((sum, clip) => sum + 1 + (clip.filters?.length ?? 0) / 3, 0);
     // On a whole frame of the context's clock, so that segments join without being resampled.
     const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
-    this.anchor = { start: begin, from: start, rate: state.rate, speed: state.speed };
+    this.anchor = { start: begin, from: start, rate, speed };
     mixer.begin(this.anchor, start);
     this.tick();
     this.timer = setInterval(() => this.tick(), TICK_MS);
+  }
+
+  /** What is heard is the mix, whole: where a part of it has not come, playing waits for it. A ride ends and begins anew there, as at any jump. */
+  private async waitForSound(): Promise<void> {
+    const attempt = ++this.attempt;
+    const at = this.position;
+    this.halt();
+    this.store.getState().set({ playhead: at });
+    this.jumped(at, at);
+    await this.beginAt(at, attempt);
   }
 
   stop(): void {
     this.attempt++;
     const position = this.position;
     this.halt();
-    this.store.getState().set({ playing: false, playhead: Math.min(position, this.store.getState().length) });
+    this.store
+      .getState()
+      .set({ playing: false, waiting: false, playhead: Math.min(position, this.store.getState().length) });
   }
 
   /** A short taste of the sound at a position, as the playhead is dragged over it. */
@@ -135,11 +158,11 @@ export class Player {
     const { rate } = this.store.getState();
     const clips = soundingClips(this.store.getState());
     this.store.getState().set({ playhead: position });
-    const { context, mixer } = this.open();
+    const { context, mixer, supply } = this.open();
     await context.resume();
     if (this.isPlaying() || context.currentTime < this.scrubbed) return;
     this.scrubbed = context.currentTime + 0.07;
-    await this.loadFirst(position);
+    await Promise.all(supply.soonAt(position).map((clip) => supply.from(clip, position, 0.12)));
     if (this.isPlaying() || !this.segments) return; // playing may have begun meanwhile
     const start = context.currentTime + 0.01;
     for (const clip of Object.values(clips)) {
@@ -175,13 +198,15 @@ export class Player {
     this.mixer = null;
   }
 
-  private open(): { context: AudioContext; mixer: Mixer } {
-    if (this.context && this.mixer) return { context: this.context, mixer: this.mixer };
+  private open(): { context: AudioContext; mixer: Mixer; supply: Supply } {
+    if (this.context && this.mixer && this.supply)
+      return { context: this.context, mixer: this.mixer, supply: this.supply };
     const context = new AudioContext({ sampleRate: this.store.getState().rate, latencyHint: "interactive" });
     this.context = context;
     this.segments = new Segments(context, this.fetchSegment);
+    this.supply = new Supply(this.store, this.segments);
     this.mixer = new Mixer(context, this.store, AHEAD);
-    return { context, mixer: this.mixer };
+    return { context, mixer: this.mixer, supply: this.supply };
   }
 
   private halt(): void {
@@ -210,7 +235,7 @@ export class Player {
     const at = timeAt(anchor, end);
     const start = this.startFrom(0);
     this.turn = { at, before: anchor };
-    await this.loadFirst(start);
+    await this.supply?.first(start);
     if (attempt !== this.attempt || this.anchor !== anchor) return;
     const when = Math.max(at, context.currentTime + 0.01);
     for (const voice of this.voices.values()) {
@@ -234,25 +259,6 @@ export class Player {
 
   private isPlaying(): boolean {
     return this.anchor !== null;
-  }
-
-  private async loadFirst(from: number): Promise<void> {
-    const soon = this.soonAt(from);
-    const seconds = soon.length > MANY ? READY_OF_MANY : READY;
-    await Promise.all(soon.map((clip) => this.loadFrom(clip, from, seconds)));
-  }
-
-  private async loadFrom({ source, ...clip }: Clip, from: number, seconds: number): Promise<void> {
-    const { rate, speed } = this.store.getState();
-    const numbers = segmentsOf(clip, from, from + Math.ceil(seconds * rate * speed), rate);
-    await Promise.all(numbers.map(async (number) => this.segments?.load(source, number)));
-  }
-
-  /** The clips that sound within a second. */
-  private soonAt(from: number): Clip[] {
-    const state = this.store.getState();
-    const until = from + state.rate * state.speed;
-    return Object.values(soundingClips(state)).filter((c) => c.at < until && c.at + c.length > from);
   }
 
   private tick(): void {
@@ -284,6 +290,10 @@ export class Player {
         this.voices.delete(id);
       }
     }
+    const lacking = [...this.voices.values()].filter((voice) => voice.lacks);
+    const soon = context.currentTime + RUNNING_OUT;
+    if (lacking.length === 0) this.supply?.isWhole();
+    else if (this.supply?.isHoped && lacking.some((voice) => voice.runsOut(soon))) void this.waitForSound();
   }
 
   /** @param from timeline position from which it is to be heard */
@@ -345,6 +355,6 @@ export class Player {
 
   private async loadAround(clip: Clip | undefined): Promise<void> {
     if (!clip || !this.anchor || !this.context) return;
-    await this.loadFrom(clip, positionAt(this.anchor, this.context.currentTime + SOON), READY);
+    await this.supply?.from(clip, positionAt(this.anchor, this.context.currentTime + SOON));
   }
 }

@@ -110,6 +110,29 @@ describe("a voice", () => {
     v.schedule(20 * SECOND);
     expect(starts).toHaveLength(0);
     expect(v.late).toBe(0);
+    // It would sound from second 3 on.
+    expect([v.runsOut(2.9), v.runsOut(3.1)]).toEqual([false, true]);
+  });
+
+  it("that comes in while others sound has nobody wait for it before it sounds itself", async () => {
+    const context = new FakeContext() as unknown as AudioContext & FakeContext;
+    let has = 2;
+    const segments = new Segments(context, (_, number) =>
+      number < has ? Promise.resolve(new ArrayBuffer(8)) : new Promise(() => undefined),
+    );
+    const clip = voiceClip();
+    await segments.load(clip.source, 1);
+    const anchor = { start: 1, from: 0, rate: SECOND };
+    const begun = (from: number) =>
+      new Voice(clip, context, anchor, segments, new FakeNode() as unknown as AudioNode, from);
+    const v = begun(5 * SECOND);
+    v.schedule(20 * SECOND);
+    expect([starts.length, v.runsOut(100)]).toEqual([0, false]);
+    // From the middle of the segment that has come: it sounds, and what follows is waited for.
+    const sounding = begun(3.5 * SECOND);
+    sounding.schedule(20 * SECOND);
+    expect([starts.length, sounding.runsOut(5.9), sounding.runsOut(6.1)]).toEqual([1, false, true]);
+    has = 9;
   });
 });
 

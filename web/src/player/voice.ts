@@ -43,6 +43,10 @@ export class Voice {
   private readonly segmentLength: number;
   /** Segments that could not be started in time. */
   late = 0;
+  /** Whether what comes next has not come yet. */
+  lacks = false;
+  /** Whether that is worth waiting for: what is let in in the middle of playing is, as soon as it sounds. */
+  private waits: boolean;
 
   /** @param from timeline position, the first to be heard of this clip */
   constructor(
@@ -60,6 +64,7 @@ export class Voice {
     const level = new GainNode(context, { gain: 10 ** (decibelsOf(clip.level) / 20) });
     this.fade.connect(level).connect(output);
     const first = Math.max(from, clip.at);
+    this.waits = first === clip.at || from === anchor.from;
     const shift = clip.at - clip.in;
     this.begins = first - shift;
     this.next = this.begins - this.runUp(first);
@@ -78,6 +83,7 @@ export class Voice {
     const clip = this.clip;
     const shift = clip.at - clip.in;
     const end = Math.min(until - shift, clip.in + clip.length);
+    this.lacks = false;
     while (this.next < end) {
       const number = Math.floor(this.next / this.segmentLength);
       const buffer = this.segments.ready(clip.source, number);
@@ -86,6 +92,7 @@ export class Voice {
         continue;
       }
       if (!buffer) {
+        this.lacks = true;
         this.skipWhatIsPast(shift);
         return;
       }
@@ -93,10 +100,17 @@ export class Voice {
       for (const way of this.ways) way.envelope.writeTo(stop);
       this.start(buffer, this.next - number * this.segmentLength, stop - this.next, this.next + shift);
       this.next = stop;
+      this.waits = true;
     }
     // The one after, too: where many clips sound, all of them want their next one at about the same time.
     if (this.next < clip.in + clip.length)
       this.segments.ready(clip.source, Math.floor(this.next / this.segmentLength));
+  }
+
+  /** Whether it would fall silent before a time of the context's clock for want of what comes next. */
+  runsOut(time: number): boolean {
+    const { clip, anchor } = this;
+    return this.lacks && this.waits && timeAt(anchor, this.next + clip.at - clip.in) < time;
   }
 
   /** Its sound through its filters: they hear what comes before the clip, and ring on after it, but only what lies within is let through. */

@@ -83,6 +83,7 @@ function Clock() {
   const playing = useMix((s) => s.playing);
   const playhead = useMix((s) => s.playhead);
   const typing = useMix((s) => s.typingTime);
+  const waiting = useMix((s) => s.waiting);
   const text = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     let frame = 0;
@@ -110,7 +111,12 @@ function Clock() {
           <span ref={text} data-testid="clock" />
         </button>
       )}
-      <span className="text-mark text-faint">{frameRate.replace("df", " df")} frames a second</span>
+      <span
+        role="status"
+        className={`text-mark ${waiting ? "font-semibold text-copper-text" : "text-faint"}`}
+      >
+        {waiting ? "waiting for sound" : `${frameRate.replace("df", " df")} frames a second`}
+      </span>
     </div>
   );
 }

@@ -122,6 +122,8 @@ export interface ScreenState {
   playing: boolean;
   /** The moment that a drag is at, so that its picture is seen; null while nothing is dragged. */
   looking: number | null;
+  /** Whether playing waits for sound that has not come yet. */
+  waiting: boolean;
   /** Where playing began last; null before it ever did. */
   playedFrom: number | null;
   /** Whether a time to go to is being typed. */
@@ -272,6 +274,7 @@ export function freshScreen(rate: number): ScreenState {
     speed: 1,
     playhead: 0,
     playing: false,
+    waiting: false,
     playedFrom: null,
     looking: null,
     typingTime: false,

@@ -19,7 +19,7 @@ export function Screen({ picture }: { picture: Picture }) {
   const player = usePlayer();
   const store = useMixStore();
   const video = useRef<HTMLVideoElement>(null);
-  const playing = useMix((s) => s.playing && s.looking === null);
+  const playing = useMix((s) => s.playing && !s.waiting && s.looking === null);
   const playhead = useMix((s) => s.looking ?? s.playhead);
   const speed = useMix((s) => s.speed);
   useEffect(() => {
