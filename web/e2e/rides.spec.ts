@@ -126,6 +126,46 @@ test("a connection that is lost in the middle of a ride loses nothing of it", as
   await expect.poll(kept).toBe(0);
 });
 
+test("a ride goes on, with the hand where it is, after sound was waited for", async ({ page, dir }) => {
+  let letCome = () => {};
+  const comes = new Promise<void>((resolve) => (letCome = resolve));
+  await page.route("**/segments/2", async (route) => {
+    await comes;
+    await route.continue();
+  });
+  await begin(page, dir, "Waiting");
+  await page.getByLabel("How Music is ridden").selectOption("touch");
+  await page.keyboard.press("Space");
+  await playing(page);
+  const { x, at } = await faderOf(page);
+  const seconds = () => page.evaluate(() => (window.wattage?.player.position ?? 0) / 48000);
+  await page.mouse.move(x, at(0.8));
+  await page.mouse.down();
+  await page.mouse.move(x, at(0.5), { steps: 6 });
+  await expect(page.getByText("waiting for sound")).toBeVisible();
+  const stood = await seconds();
+  await page.mouse.move(x, at(0.3), { steps: 6 });
+  letCome();
+  await expect.poll(seconds).toBeGreaterThan(stood + 1);
+  await page.mouse.up();
+  await page.keyboard.press("Space");
+  await settled(page);
+  await expect
+    .poll(async () => (await lane(page)).filter((k) => k.at > (stood + 0.5) * 48000).length)
+    .toBeGreaterThan(0);
+  const levels = (await lane(page)).map(
+    (k) => [k.at / 48000, k.level === "silence" ? -60 : k.level] as const,
+  );
+  const least = (from: number, to: number) =>
+    Math.min(...levels.filter(([when]) => when >= from && when <= to).map(([, level]) => level));
+  const [before, after] = [least(0, stood - 0.2), least(stood, stood + 1)];
+  expect(before).toBeLessThan(-5);
+  expect(after).toBeLessThan(before - 5);
+  // Nowhere in between did it go back to where it was before the ride.
+  const between = levels.filter(([when]) => when > stood - 0.5 && when < stood + 0.8);
+  expect(Math.max(...between.map(([, level]) => level))).toBeLessThan(before + 1);
+});
+
 /** Rides a fader to a level while it plays. */
 async function ride(page: Page, name: string, part: number): Promise<void> {
   await page.getByLabel(`How ${name} is ridden`).selectOption("touch");

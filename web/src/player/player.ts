@@ -15,8 +15,8 @@ const TICK_MS = 120;
 const SETTING_UP = 0.004;
 /** Waiting for sound is shown when it has lasted so long, ms. */
 const SHOWN = 300;
-/** Seconds before sound runs out at which playing stops to wait for it: longer than from one look to the next. */
-const RUNNING_OUT = 0.2;
+/** Playing stops to wait for sound that runs out before the next look but one, which is later where the page is busy or in the background. */
+const LOOKS = 1.7;
 /** Seconds before the end of a loop at which its next turn is prepared: longer than a busy page keeps a timer waiting. */
 const TURN = 0.8;
 /** Seconds until a change is heard: enough to be written before it sounds, far below what feels slow. */
@@ -37,6 +37,8 @@ export class Player {
   private scrubbed = 0;
   private timer: ReturnType<typeof setInterval> | undefined;
   private attempt = 0;
+  /** When it was last seen to that all sounds, on the clock of the sound; null before it begins. */
+  private looked: number | null = null;
   private lateBefore = 0;
   private readonly jumps = new Set<(from: number, to: number) => void>();
 
@@ -219,6 +221,7 @@ export class Player {
     this.voices.clear();
     this.anchor = null;
     this.turn = null;
+    this.looked = null;
   }
 
   /** Within a loop, playing starts a little before it. */
@@ -291,7 +294,9 @@ export class Player {
       }
     }
     const lacking = [...this.voices.values()].filter((voice) => voice.lacks);
-    const soon = context.currentTime + RUNNING_OUT;
+    const since = this.looked === null ? 0 : context.currentTime - this.looked;
+    this.looked = context.currentTime;
+    const soon = context.currentTime + LOOKS * Math.max(TICK_MS / 1000, since);
     if (lacking.length === 0) this.supply?.isWhole();
     else if (this.supply?.isHoped && lacking.some((voice) => voice.runsOut(soon))) void this.waitForSound();
   }
