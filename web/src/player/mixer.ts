@@ -2,7 +2,7 @@ import type { Clip, Stem, Track } from "@/api/schema";
 import { decibelsOf } from "@/lib/format";
 import { levelLane } from "@/preview/lanes";
 import type { MixState, MixStore } from "@/store/mixStore";
-import { type GivingWay, givingWay } from "@/store/screen";
+import { type GivingWay, givingWay, whyUnheard } from "@/store/screen";
 import { LevelMeter, type Reading } from "./meter";
 import { pitchKeeper } from "./stretcher";
 import { StemBus, TrackStrip } from "./strip";
@@ -192,8 +192,6 @@ export class Mixer {
   }
 
   private isHeard(track: Track): boolean {
-    const { solo, listening } = this.store.getState();
-    const listened = listening === "all" || (listening === "speech") === (track.stem === "speech");
-    return listened && !track.muted && (solo.length === 0 || solo.includes(track.id));
+    return whyUnheard(this.store.getState(), track) === null;
   }
 }

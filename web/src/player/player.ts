@@ -293,7 +293,7 @@ export class Player {
         this.voices.delete(id);
       }
     }
-    const lacking = [...this.voices.values()].filter((voice) => voice.lacks);
+    const lacking = [...this.voices.values()].filter((v) => v.lacks && this.supply?.isHeard(v.clip));
     const since = this.looked === null ? 0 : context.currentTime - this.looked;
     this.looked = context.currentTime;
     const soon = context.currentTime + LOOKS * Math.max(TICK_MS / 1000, since);

@@ -50,6 +50,14 @@ describe("the supply of sound", () => {
     expect([supply.isHoped, store.getState().notice]).toEqual([true, null]);
   });
 
+  it("waits for nothing that cannot be heard", async () => {
+    const { supply, store, asked } = supplied(fails);
+    store.getState().set({ listening: "rest" });
+    await supply.first(3 * SECOND);
+    expect(new Set(asked)).toEqual(new Set(["s-bed/1"]));
+    expect(store.getState().notice?.text).toMatch(/“Slow accordion” does not come/);
+  });
+
   it("waits again after a while, and leaves what others say", async () => {
     const { supply, store } = supplied(fails);
     await supply.first(3 * SECOND);

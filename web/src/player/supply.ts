@@ -1,6 +1,6 @@
 import type { Clip } from "@/api/schema";
 import type { MixStore } from "@/store/mixStore";
-import { soundingClips } from "@/store/screen";
+import { soundingClips, whyUnheard } from "@/store/screen";
 import { SEGMENT_SECONDS, type Segments, segmentsOf } from "./segments";
 
 /** Seconds of sound that are there before it begins: what follows has as long to come in, however little of its segment is left where playing begins. */
@@ -35,13 +35,21 @@ export class Supply {
     return Object.values(soundingClips(state)).filter((c) => c.at < until && c.at + c.length > from);
   }
 
+  /** Whether a clip can be heard when it sounds; nobody waits for what cannot. */
+  isHeard(clip: Clip): boolean {
+    const state = this.store.getState();
+    const track = state.tracks.find(({ id }) => id === clip.track);
+    return clip.muted !== true && track !== undefined && whyUnheard(state, track) === null;
+  }
+
   /** Brings in what sounds first from a position of the timeline; where that does not come, it is said and not waited for any longer. */
   async first(from: number): Promise<void> {
-    const soon = this.soonAt(from);
-    const seconds = soon.length > MANY ? READY_OF_MANY : READY;
+    const all = this.soonAt(from);
+    const seconds = all.length > MANY ? READY_OF_MANY : READY;
+    const soon = all.filter((clip) => this.isHeard(clip));
     const came = soon.map(() => false);
-    const all = soon.map(async (clip, i) => (came[i] = await this.from(clip, from, seconds)));
-    await within(PATIENCE, Promise.all(all));
+    const coming = soon.map(async (clip, i) => (came[i] = await this.from(clip, from, seconds)));
+    await within(PATIENCE, Promise.all(coming));
     const missing = soon.filter((_, i) => !came[i]).map((clip) => clip.name);
     if (missing.length > 0) this.inVain(missing);
   }
