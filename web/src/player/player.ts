@@ -122,7 +122,7 @@ export class Player {
     await Promise.all([supply.first(start), mixer.keepPitch(speed)]);
     clearTimeout(shown);
     if (attempt !== this.attempt) return;
-    this.store.getState().set({ waiting: false });
+    set({ waiting: false });
     // What there is to set up is set up first, and what remains takes time as well.
     mixer.setUp();
     const lead =
@@ -132,8 +132,9 @@ export class Player {
     const begin = Math.ceil((context.currentTime + lead) * context.sampleRate) / context.sampleRate;
     this.anchor = { start: begin, from: start, rate, speed };
     mixer.begin(this.anchor, start);
-    this.tick();
+    // Before the first look, which may stop it: one that begins afterwards would go on for ever.
     this.timer = setInterval(() => this.tick(), TICK_MS);
+    this.tick();
   }
 
   /** What is heard is the mix, whole: where a part of it has not come, playing waits for it. A ride ends and begins anew there, as at any jump. */
