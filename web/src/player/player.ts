@@ -119,7 +119,7 @@ export class Player {
     const { context, mixer, supply } = this.open();
     const { rate, speed, set } = this.store.getState();
     const shown = setTimeout(() => attempt === this.attempt && set({ waiting: true }), SHOWN);
-    await Promise.all([supply.first(start), mixer.keepPitch(speed)]);
+    await Promise.all([supply.bringFirst(start), mixer.keepPitch(speed)]);
     clearTimeout(shown);
     if (attempt !== this.attempt) return;
     set({ waiting: false });
@@ -165,7 +165,7 @@ export class Player {
     await context.resume();
     if (this.isPlaying() || context.currentTime < this.scrubbed) return;
     this.scrubbed = context.currentTime + 0.07;
-    await Promise.all(supply.soonAt(position).map((clip) => supply.from(clip, position, 0.12)));
+    await Promise.all(supply.soonAt(position).map((clip) => supply.bring(clip, position, 0.12)));
     if (this.isPlaying() || !this.segments) return; // playing may have begun meanwhile
     const start = context.currentTime + 0.01;
     for (const clip of Object.values(clips)) {
@@ -239,7 +239,7 @@ export class Player {
     const at = timeAt(anchor, end);
     const start = this.startFrom(0);
     this.turn = { at, before: anchor };
-    await this.supply?.first(start);
+    await this.supply?.bringFirst(start);
     if (attempt !== this.attempt || this.anchor !== anchor) return;
     const when = Math.max(at, context.currentTime + 0.01);
     for (const voice of this.voices.values()) {
@@ -298,8 +298,9 @@ export class Player {
     const since = this.looked === null ? 0 : context.currentTime - this.looked;
     this.looked = context.currentTime;
     const soon = context.currentTime + LOOKS * Math.max(TICK_MS / 1000, since);
-    if (lacking.length === 0) this.supply?.isWhole();
-    else if (this.supply?.isHoped && lacking.some((voice) => voice.runsOut(soon))) void this.waitForSound();
+    if (lacking.length === 0) this.supply?.recovered();
+    else if (this.supply?.isWorthWaiting && lacking.some((voice) => voice.runsOut(soon)))
+      void this.waitForSound();
   }
 
   /** @param from timeline position from which it is to be heard */
@@ -361,6 +362,6 @@ export class Player {
 
   private async loadAround(clip: Clip | undefined): Promise<void> {
     if (!clip || !this.anchor || !this.context) return;
-    await this.supply?.from(clip, positionAt(this.anchor, this.context.currentTime + SOON));
+    await this.supply?.bring(clip, positionAt(this.anchor, this.context.currentTime + SOON));
   }
 }

@@ -24,54 +24,54 @@ afterEach(() => vi.useRealTimers());
 describe("the supply of sound", () => {
   it("has a second of all that sounds, across the end of a segment", async () => {
     const { supply, asked } = supplied(comes);
-    await supply.first(2.9 * SECOND);
+    await supply.bringFirst(2.9 * SECOND);
     expect(new Set(asked)).toEqual(new Set(["s-voice/0", "s-voice/1", "s-bed/1"]));
-    expect(supply.isHoped).toBe(true);
+    expect(supply.isWorthWaiting).toBe(true);
   });
 
   it("has what begins within that second, too, and nothing later", async () => {
     const { supply, asked } = supplied(comes);
-    await supply.first(0.5 * SECOND);
+    await supply.bringFirst(0.5 * SECOND);
     expect(asked).toEqual(["s-bed/0"]);
-    await supply.first(1.5 * SECOND);
+    await supply.bringFirst(1.5 * SECOND);
     expect(new Set(asked)).toEqual(new Set(["s-bed/0", "s-bed/1", "s-voice/0"]));
   });
 
   it("says what does not come, and waits for nothing for a while", async () => {
     const { supply, store } = supplied((key) => (key.startsWith("s-voice") ? fails() : comes()));
-    await supply.first(3 * SECOND);
+    await supply.bringFirst(3 * SECOND);
     expect(store.getState().notice?.text).toContain("The sound of “Narrator” does not come");
-    expect(supply.isHoped).toBe(false);
-    supply.isWhole();
+    expect(supply.isWorthWaiting).toBe(false);
+    supply.recovered();
     expect(store.getState().notice, "not so soon that nobody can read it").not.toBeNull();
     vi.advanceTimersByTime(4001);
-    expect(supply.isHoped).toBe(false);
-    supply.isWhole();
-    expect([supply.isHoped, store.getState().notice]).toEqual([true, null]);
+    expect(supply.isWorthWaiting).toBe(false);
+    supply.recovered();
+    expect([supply.isWorthWaiting, store.getState().notice]).toEqual([true, null]);
   });
 
   it("waits for nothing that cannot be heard", async () => {
     const { supply, store, asked } = supplied(fails);
     store.getState().set({ listening: "rest" });
-    await supply.first(3 * SECOND);
+    await supply.bringFirst(3 * SECOND);
     expect(new Set(asked)).toEqual(new Set(["s-bed/1"]));
     expect(store.getState().notice?.text).toMatch(/“Slow accordion” does not come/);
   });
 
   it("waits again after a while, and leaves what others say", async () => {
     const { supply, store } = supplied(fails);
-    await supply.first(3 * SECOND);
+    await supply.bringFirst(3 * SECOND);
     store.getState().set({ notice: { kind: "error", text: "Mine." } });
     vi.advanceTimersByTime(10_001);
-    expect(supply.isHoped).toBe(true);
-    supply.isWhole();
+    expect(supply.isWorthWaiting).toBe(true);
+    supply.recovered();
     expect(store.getState().notice?.text).toBe("Mine.");
   });
 
   it("ends waiting for an answer that never comes", async () => {
     const { supply, store } = supplied(() => new Promise(() => undefined));
     const done = vi.fn();
-    void supply.first(3 * SECOND).then(done);
+    void supply.bringFirst(3 * SECOND).then(done);
     await vi.advanceTimersByTimeAsync(9_900);
     expect(done).not.toHaveBeenCalled();
     await vi.advanceTimersByTimeAsync(200);

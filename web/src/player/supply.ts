@@ -24,7 +24,7 @@ export class Supply {
   ) {}
 
   /** Whether it is any use to wait for what is missing. */
-  get isHoped(): boolean {
+  get isWorthWaiting(): boolean {
     return performance.now() >= this.vainUntil;
   }
 
@@ -43,27 +43,27 @@ export class Supply {
   }
 
   /** Brings in what sounds first from a position of the timeline; where that does not come, it is said and not waited for any longer. */
-  async first(from: number): Promise<void> {
+  async bringFirst(from: number): Promise<void> {
     const all = this.soonAt(from);
     const seconds = all.length > MANY ? READY_OF_MANY : READY;
     const soon = all.filter((clip) => this.isHeard(clip));
     const came = soon.map(() => false);
-    const coming = soon.map(async (clip, i) => (came[i] = await this.from(clip, from, seconds)));
+    const coming = soon.map(async (clip, i) => (came[i] = await this.bring(clip, from, seconds)));
     await within(PATIENCE, Promise.all(coming));
     const missing = soon.filter((_, i) => !came[i]).map((clip) => clip.name);
     if (missing.length > 0) this.inVain(missing);
   }
 
   /** Brings in a clip's sound from a position of the timeline on; whether all of it came. */
-  async from({ source, ...clip }: Clip, from: number, seconds = READY): Promise<boolean> {
+  async bring(clip: Clip, from: number, seconds = READY): Promise<boolean> {
     const { rate, speed } = this.store.getState();
     const numbers = segmentsOf(clip, from, from + Math.ceil(seconds * rate * speed), rate);
-    const came = await Promise.all(numbers.map((number) => this.segments.load(source, number)));
+    const came = await Promise.all(numbers.map((number) => this.segments.load(clip.source, number)));
     return came.every((buffer) => buffer !== null);
   }
 
   /** To be told whenever nothing is missing: what was said of it is over. */
-  isWhole(): void {
+  recovered(): void {
     if (!this.said || performance.now() < this.said.until) return;
     const { notice, set } = this.store.getState();
     if (notice?.text === this.said.text) set({ notice: null });
