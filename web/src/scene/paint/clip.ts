@@ -4,8 +4,8 @@ import { gripOf } from "../hit";
 import { type DrawnClip, inkOf, type Scene } from "../scene";
 import { drawFades } from "./fades";
 import { drawOutside } from "./outside";
-import { GAIN_FONT, labelsIn, LABELS_APART, NAME_FONT, widthOf } from "./labels";
-import { type Palette, SANS } from "./palette";
+import { drawPlate, GAIN_FONT, labelsIn, LABELS_APART, NAME_FONT, widthOf } from "./labels";
+import type { Palette } from "./palette";
 import { type Brush, drawSound } from "./sound";
 import { drawWires } from "./wires";
 
@@ -66,18 +66,11 @@ function drawSides(ctx: CanvasRenderingContext2D, scene: Scene, drawn: DrawnClip
   const { clip, lane } = drawn;
   const left = Math.max(xOf(scene.view, clip.at), 0);
   const isNamed = scene.lanes.some((other) => other.lane === lane && other.kind !== "level");
-  ctx.font = `600 10px ${SANS}`;
-  ctx.textBaseline = "middle";
-  ctx.textAlign = "left";
+  const x = isNamed ? Math.max(left + 6, LANE_NAME) : left + 6;
   for (const side of ["left", "right"] as const) {
     const level = clip.channels?.[side];
     const text = `${side} ${formatDb(level?.gain ?? 0)}${level?.muted ? " · muted" : ""}`;
-    const x = isNamed ? Math.max(left + 6, LANE_NAME) : left + 6;
-    const y = soundArea(lane, side).bottom - 8;
-    ctx.fillStyle = palette.sheet;
-    ctx.fillRect(x - 3, y - 6, ctx.measureText(text).width + 6, 12);
-    ctx.fillStyle = palette.faint;
-    ctx.fillText(text, x, y);
+    drawPlate(ctx, text, [x, soundArea(lane, side).bottom - 8], palette.faint, palette);
   }
 }
 

@@ -1,9 +1,11 @@
 import type { Clip } from "@/api/schema";
 import { formatDb } from "@/lib/format";
-import { MONO, SANS } from "./palette";
+import { MONO, type Palette, SANS } from "./palette";
 
 export const NAME_FONT = `600 12px ${SANS}`;
 export const GAIN_FONT = `10px ${MONO}`;
+
+const PLATE_FONT = `600 10px ${SANS}`;
 
 /** Px between the name and the gain. */
 export const LABELS_APART = 9;
@@ -55,4 +57,22 @@ export function widthOf(ctx: CanvasRenderingContext2D, font: string, text: strin
   if (widths.size >= MOST) widths.clear();
   widths.set(key, width);
   return width;
+}
+
+/** Words on a plate, so that what runs beneath them leaves them readable: from x on, with their middle at y. */
+export function drawPlate(
+  ctx: CanvasRenderingContext2D,
+  text: string,
+  [x, y]: [number, number],
+  ink: string,
+  palette: Palette,
+): void {
+  const width = widthOf(ctx, PLATE_FONT, text);
+  ctx.font = PLATE_FONT;
+  ctx.textAlign = "left";
+  ctx.textBaseline = "middle";
+  ctx.fillStyle = palette.sheet;
+  ctx.fillRect(x - 3, y - 7, width + 6, 14);
+  ctx.fillStyle = ink;
+  ctx.fillText(text, x, y);
 }

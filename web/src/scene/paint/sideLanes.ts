@@ -4,6 +4,7 @@ import { type Lane, soundArea, xOf } from "../geometry";
 import { inkOf, type Scene } from "../scene";
 import { pointsOf, yOfPan } from "../sideLanes";
 import { hatch } from "./hatch";
+import { drawPlate } from "./labels";
 import { type Palette, SANS } from "./palette";
 
 /** Where tracks are muted by their lanes, always; and the pan lane of those on which it is edited. */
@@ -42,17 +43,11 @@ function drawMutes(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, pale
 function drawPan(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, palette: Palette): void {
   const { view, width } = scene;
   const ink = palette[inkOf(lane.track)];
-  ctx.font = `600 10px ${SANS}`;
-  ctx.textAlign = "left";
-  ctx.textBaseline = "middle";
   for (const pan of [-1, 0, 1]) {
     const y = yOfPan(lane, pan);
     ctx.fillStyle = palette.line;
     ctx.fillRect(0, y, width, 1);
-    ctx.fillStyle = palette.sheet;
-    ctx.fillRect(3, y - 6, 34, 12);
-    ctx.fillStyle = palette.faint;
-    ctx.fillText(pan === 0 ? "centre" : pan < 0 ? "left" : "right", 5, y);
+    drawPlate(ctx, pan === 0 ? "centre" : pan < 0 ? "left" : "right", [6, y], palette.faint, palette);
   }
   const points = pointsOf(lane.track);
   ctx.beginPath();
@@ -82,9 +77,6 @@ function drawPan(ctx: CanvasRenderingContext2D, scene: Scene, lane: Lane, palett
     if (pan === 0) continue;
     const text = formatPan(pan);
     const below = pan < 0 ? y + 12 : y - 12;
-    ctx.fillStyle = palette.sheet;
-    ctx.fillRect(x + 4, below - 6, ctx.measureText(text).width + 6, 12);
-    ctx.fillStyle = palette.ink;
-    ctx.fillText(text, x + 7, below);
+    drawPlate(ctx, text, [x + 7, below], palette.ink, palette);
   }
 }

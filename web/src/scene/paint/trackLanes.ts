@@ -2,6 +2,7 @@ import { bandsOf, isDense } from "../bandsOf";
 import { CLIP_MARGIN, type Lane, xOf, yOfDb } from "../geometry";
 import { type DrawnLane, inkOf, type Scene } from "../scene";
 import { hatch } from "./hatch";
+import { drawPlate } from "./labels";
 import { type Palette, SANS } from "./palette";
 import { drawPoints, traceWire } from "./wires";
 
@@ -160,12 +161,6 @@ function caption(
   palette: Palette,
   row: number,
 ): void {
-  ctx.font = `600 10px ${SANS}`;
-  ctx.textAlign = "left";
-  ctx.textBaseline = "middle";
   const y = lane.top + lane.height - CLIP_MARGIN - 8 - 15 * row;
-  ctx.fillStyle = palette.sheet;
-  ctx.fillRect(3, y - 7, ctx.measureText(text).width + 6, 14);
-  ctx.fillStyle = colour;
-  ctx.fillText(text, 6, y);
+  drawPlate(ctx, text, [6, y], colour, palette);
 }
