@@ -43,7 +43,7 @@ final class Asked
      *
      * @param Closure(): Needs $needs
      */
-    public function of(Mix $mix, Closure $needs): self
+    public function withMix(Mix $mix, Closure $needs): self
     {
         $other = new self($mix, $this->listening, $this->undipped, $needs);
         $other->moments = $this->moments;

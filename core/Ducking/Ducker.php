@@ -98,7 +98,7 @@ final class Ducker
     public function asking(DuckRule $rule): self
     {
         $other = new self($this->mix->withRule($rule), $this->listening, $this->figuresOf, $this->spectra);
-        $other->asked = $this->asked->of($other->mix, $this->needs(...));
+        $other->asked = $this->asked->withMix($other->mix, $this->needs(...));
         $other->needs = $this->needs();
 
         return $other;

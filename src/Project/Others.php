@@ -14,9 +14,7 @@ final readonly class Others
     {
     }
 
-    /**
-     * @return list<array{name: string, what: string}> oldest first
-     */
+    /** @return list<array{name: string, what: string}> oldest first */
     public function since(Step $step, User $but): array
     {
         /** @var list<array{name: string, what: string}> $made */

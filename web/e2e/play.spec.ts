@@ -1,4 +1,4 @@
-import { expect, openCopyOfDemo, openProject, signIn, sounded, test } from "./support";
+import { expect, holdBack, openCopyOfDemo, openProject, signIn, sounded, test } from "./support";
 
 // A machine that is busy with other things may be late once; a fault is late every time.
 test.describe.configure({ retries: 2 });
@@ -47,8 +47,6 @@ test("where a slow network brings the sound, nothing is late wherever playing be
 });
 
 test("what has not come is waited for, not left out; what does not come is said", async ({ page }) => {
-  let letCome = () => {};
-  const comes = new Promise<void>((resolve) => (letCome = resolve));
   let refused = 0;
   await signIn(page);
   await openCopyOfDemo(page);
@@ -69,10 +67,7 @@ test("what has not come is waited for, not left out; what does not come is said"
         said: notice?.text ?? "",
       };
     });
-  await page.route(`**/${id}/segments/12`, async (route) => {
-    await comes;
-    await route.continue();
-  });
+  const letCome = await holdBack(page, `**/${id}/segments/12`);
   await page.evaluate(() => window.wattage?.player.play(20 * 48000));
   // The last piece before it ends at 24 s.
   await expect

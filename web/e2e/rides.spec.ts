@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from "@playwright/test";
-import { expect, layVoiceOverBed, makeMedia, mix, settled, test } from "./support";
+import { expect, holdBack, layVoiceOverBed, makeMedia, mix, settled, test } from "./support";
 
 const VOICE = "0.1*sin(2*PI*300*t)*gt(sin(2*PI*0.25*(t-1))\\,0)";
 const BED = "0.04*sin(2*PI*500*t)";
@@ -127,12 +127,7 @@ test("a connection that is lost in the middle of a ride loses nothing of it", as
 });
 
 test("a ride goes on, with the hand where it is, after sound was waited for", async ({ page, dir }) => {
-  let letCome = () => {};
-  const comes = new Promise<void>((resolve) => (letCome = resolve));
-  await page.route("**/segments/2", async (route) => {
-    await comes;
-    await route.continue();
-  });
+  const letCome = await holdBack(page, "**/segments/2");
   await begin(page, dir, "Waiting");
   await page.getByLabel("How Music is ridden").selectOption("touch");
   await page.keyboard.press("Space");

@@ -177,6 +177,17 @@ export async function settled(page: Page): Promise<void> {
   });
 }
 
+/** Holds back what is asked for under an address, until the returned function lets it come. */
+export async function holdBack(page: Page, address: string): Promise<() => void> {
+  let letCome = () => {};
+  const comes = new Promise<void>((resolve) => (letCome = resolve));
+  await page.route(address, async (route) => {
+    await comes;
+    await route.continue();
+  });
+  return letCome;
+}
+
 /** Waits until so many seconds have sounded, by the app's own audio clock: a busy machine makes sound, and so this, slower. */
 export async function sounded(page: Page, seconds: number): Promise<void> {
   const from = await page.evaluate(() => window.wattage?.player.clockTime ?? 0);
